@@ -1,0 +1,74 @@
+//! The `metrosk` command.
+
+mod archive;
+mod documents;
+mod serve;
+
+use clap::{Parser, Subcommand};
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+/// From a sketch to a measured page.
+///
+/// A sketch is a diagram of where photos, mats, papers, strips, the title and the writing go. Metrosk fits it to your own
+/// page or spread: with your page size, your prints, your margins, on your ruler.
+#[derive(Parser)]
+#[command(name = "metrosk", version)]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Fit a sketch to a page or spread and print the proposals.
+    ///
+    /// Reads a fit request (format metrosk-fit/1: the sketch, the target, the photos, pins) and prints the proposals
+    /// (metrosk-proposals/1), best first, on standard output. A request that can't be met prints what stands in its way.
+    /// A request that is not understood is one line on standard error and exit status 2.
+    Fit {
+        /// The request's file, or - for standard input.
+        request: String,
+    },
+    /// Run the web application.
+    ///
+    /// Listens on this machine's own address unless people reach it over TLS (--public-url https://…, with a proxy in front).
+    /// A server without people prints a link, once, to make its first lead.
+    Serve(serve::Options),
+    /// Write everything of a server into a new file, an open archive (zip of JSON).
+    Backup {
+        /// The archive to write; a file that exists is left alone.
+        file: PathBuf,
+        /// The PostgreSQL to read.
+        #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
+        database_url: String,
+    },
+    /// Put everything of a backup onto an empty database.
+    Restore {
+        /// The archive that `backup` wrote.
+        file: PathBuf,
+        /// The PostgreSQL to fill.
+        #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
+        database_url: String,
+    },
+    /// Print the description of the HTTP API (OpenAPI).
+    Openapi,
+}
+
+fn main() -> ExitCode {
+    let done = match Arguments::parse().command {
+        Command::Fit { request } => documents::fit(&request),
+        Command::Serve(options) => serve::run(options),
+        Command::Backup { file, database_url } => archive::backup(&file, &database_url),
+        Command::Restore { file, database_url } => archive::restore(&file, &database_url),
+        Command::Openapi => documents::print(&metrosk_server::openapi()),
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            // One line, whatever the error's own text holds.
+            eprintln!("metrosk: {}", format!("{error:#}").replace(['\n', '\r'], " "));
+            ExitCode::from(2)
+        }
+    }
+}

@@ -1,0 +1,105 @@
+//! The web application.
+
+use anyhow::{Context, ensure};
+use clap::Args;
+use metrosk_server::{App, Settings, demo, first};
+use std::net::SocketAddr;
+use std::path::PathBuf;
+use std::time::Duration;
+use tokio::net::TcpListener;
+use tokio::signal::unix::{SignalKind, signal};
+use tracing_subscriber::EnvFilter;
+
+/// How it is run. Each option can be set in the environment instead.
+#[derive(Args)]
+pub(crate) struct Options {
+    /// Where to listen. Others than loopback addresses are allowed only behind TLS (--public-url https://…).
+    #[arg(long, env = "METROSK_LISTEN", default_value = "127.0.0.1:4870")]
+    listen: SocketAddr,
+    /// The PostgreSQL to keep everything in.
+    #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
+    database_url: String,
+    /// The folder of the built front end.
+    #[arg(long, env = "METROSK_WEB", default_value = "web/dist")]
+    web: PathBuf,
+    /// Where people reach the server. With https, cookies are Secure and browsers stay on TLS.
+    #[arg(long, env = "METROSK_PUBLIC_URL")]
+    public_url: Option<String>,
+    /// A proxy of the house stands in front: it says (X-Forwarded-For) where a request came from.
+    #[arg(long, env = "METROSK_BEHIND_PROXY")]
+    behind_proxy: bool,
+    /// Requests answered at once; the next ones are asked to come back.
+    #[arg(long, env = "METROSK_MOST_REQUESTS", default_value_t = 256, value_parser = clap::value_parser!(u32).range(1..=100_000))]
+    most_requests: u32,
+    /// Seconds after which an answer is given up.
+    #[arg(long, env = "METROSK_SLOWEST", default_value_t = 30, value_parser = clap::value_parser!(u32).range(1..=600))]
+    slowest: u32,
+    /// Connections to PostgreSQL.
+    #[arg(long, env = "METROSK_CONNECTIONS", default_value_t = 10, value_parser = clap::value_parser!(u32).range(1..=500))]
+    connections: u32,
+    /// Serve the demo: load it into an empty database, and let one click sign in. For looking around only.
+    #[arg(long, env = "METROSK_DEMO")]
+    demo: bool,
+}
+
+impl Options {
+    fn check(&self) -> anyhow::Result<Settings> {
+        if let Some(url) = &self.public_url {
+            let known = url.starts_with("https://") || url.starts_with("http://");
+            let bare = url.splitn(4, '/').nth(3).is_none_or(str::is_empty);
+            ensure!(known && bare, "--public-url is {url:?}; allowed is https:// or http:// with a host, and nothing after it");
+        }
+        let settings = Settings {
+            demo: self.demo,
+            public_url: self.public_url.clone(),
+            behind_proxy: self.behind_proxy,
+            most_requests: self.most_requests as usize,
+            slowest: Duration::from_secs(self.slowest.into()),
+            connections: self.connections,
+            web: Some(self.web.clone()),
+        };
+        let alone = self.listen.ip().is_loopback();
+        ensure!(
+            alone || settings.is_secure(),
+            "{} is not an address of this machine alone; allowed are 127.0.0.1 and [::1], or any with --public-url https://… and TLS in front",
+            self.listen
+        );
+        Ok(settings)
+    }
+}
+
+/// Serves until it is told to stop.
+pub(crate) fn run(options: Options) -> anyhow::Result<()> {
+    let settings = options.check()?;
+    let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("info"));
+    tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
+    tokio::runtime::Runtime::new()?.block_on(serve(options, settings))
+}
+
+async fn serve(options: Options, settings: Settings) -> anyhow::Result<()> {
+    let public = settings.public_url.clone();
+    let app = App::connect(&options.database_url, settings).await?;
+    let built = options.web.join("index.html").is_file();
+    ensure!(built, "{} holds no built front end; `npm run build` in web/ makes one", options.web.display());
+    if options.demo && demo::load_once(&app).await? {
+        tracing::info!("the demo has been loaded");
+    }
+    let first = first::link(&app).await?;
+    let listener = TcpListener::bind(options.listen).await.with_context(|| format!("{} can't be listened on", options.listen))?;
+    let address = public.unwrap_or(format!("http://{}", listener.local_addr()?));
+    let address = address.trim_end_matches('/');
+    println!("Metrosk is at {address}");
+    if let Some(link) = first {
+        println!("Nobody is known here yet. Make the first lead, with this link that works once: {address}{link}");
+    }
+    metrosk_server::serve(listener, app, told_to_stop()).await
+}
+
+/// Ctrl-C, or the signal that a service manager sends.
+async fn told_to_stop() {
+    let Ok(mut terminate) = signal(SignalKind::terminate()) else { return };
+    tokio::select! {
+        _ = tokio::signal::ctrl_c() => {}
+        _ = terminate.recv() => {}
+    }
+}

@@ -1,0 +1,7 @@
+//! The application as people use it, in a browser.
+
+mod house;
+mod maker;
+mod people;
+mod support;
+mod table;

@@ -1,0 +1,78 @@
+//! A server as its own process, and hands on the browser.
+
+use anyhow::{Context, Result, ensure};
+use metrosk_testkit::Database;
+use metrosk_testkit::browser::Browser;
+use serde_json::Value;
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+use thirtyfour::prelude::*;
+
+/// `metrosk serve` as its own process; it ends when dropped.
+pub(crate) struct Server {
+    process: Child,
+    pub(crate) address: String,
+}
+
+impl Server {
+    pub(crate) fn start(database: &Database, listen: &str) -> Result<Server> {
+        let web = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/dist");
+        ensure!(web.join("index.html").is_file(), "the front end is not built: npm run build in web/");
+        let mut process = Command::new(env!("CARGO_BIN_EXE_metrosk"))
+            .args(["serve", "--demo", "--listen", listen, "--web"])
+            .arg(web)
+            .env("DATABASE_URL", &database.url)
+            .env("RUST_LOG", "warn")
+            .stdout(Stdio::piped())
+            .spawn()?;
+        let mut line = String::new();
+        BufReader::new(process.stdout.take().context("the server has no output")?).read_line(&mut line)?;
+        let address = line.trim_end().strip_prefix("Metrosk is at ").with_context(|| format!("the server said {line:?}"))?;
+        Ok(Server { process, address: address.to_owned() })
+    }
+
+    pub(crate) fn socket(&self) -> &str {
+        self.address.trim_start_matches("http://")
+    }
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        let _ = self.process.kill();
+        let _ = self.process.wait();
+    }
+}
+
+/// Clicks what an XPath finds.
+pub(crate) async fn click(browser: &Browser, xpath: &str) -> Result<()> {
+    browser.find(xpath).await?.click().await.with_context(|| xpath.to_owned())
+}
+
+/// Types into the field of a label, in place of what is there.
+pub(crate) async fn fill(browser: &Browser, label: &str, text: &str) -> Result<()> {
+    let field = browser.find(&format!("//input[@id = //label[normalize-space() = '{label}']/@for]")).await?;
+    field.send_keys(Key::Control + "a").await?;
+    field.send_keys(text).await?;
+    field.send_keys(Key::Enter + "").await?;
+    Ok(())
+}
+
+/// Types on the page itself, as keys of the station.
+pub(crate) async fn press(browser: &Browser, keys: &str) -> Result<()> {
+    browser.find("//body").await?.send_keys(keys).await.context("keys")
+}
+
+/// Comes in to the demo with one click.
+pub(crate) async fn come_in(browser: &Browser, server: &Server) -> Result<()> {
+    browser.window.goto(&server.address).await?;
+    click(browser, "//button[.='Come in as Wren']").await?;
+    browser.find("//nav[@aria-label='House']").await?;
+    Ok(())
+}
+
+/// What the page itself gets from an address of the API, with its own cookie.
+pub(crate) async fn fetched(browser: &Browser, path: &str) -> Result<Value> {
+    let script = "return fetch(arguments[0]).then(r => r.json())";
+    Ok(browser.window.execute(script, vec![path.into()]).await?.json().clone())
+}

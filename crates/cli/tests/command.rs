@@ -1,0 +1,123 @@
+//! The command, as it is run: documents in, documents out, errors in one line.
+
+#![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
+
+use serde_json::{Value, json};
+use std::io::Write;
+use std::process::{Command, Output, Stdio};
+
+fn metrosk(arguments: &[&str], input: &str) -> Output {
+    let mut run = Command::new(env!("CARGO_BIN_EXE_metrosk"))
+        .args(arguments)
+        .env_remove("DATABASE_URL")
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    // A command that refuses its arguments may be gone before it has read anything.
+    let _ = run.stdin.take().unwrap().write_all(input.as_bytes());
+    run.wait_with_output().unwrap()
+}
+
+fn request() -> Value {
+    let sketch = metrosk_demo::sketches(metrosk_demo::SEED)[0].to_json();
+    json!({"format": "metrosk-fit/1", "unit": "in", "sketch": sketch, "approach": "scale", "snap": 0.125,
+        "target": {"page": {"w": 8.5, "h": 11}, "pages": 1, "margin": 0.25}})
+}
+
+#[track_caller]
+fn refused(output: &Output, says: &str) {
+    let error = String::from_utf8(output.stderr.clone()).unwrap();
+    assert_eq!(output.status.code(), Some(2), "{error}");
+    assert!(output.stdout.is_empty());
+    assert_eq!(error.trim_end().lines().count(), 1, "{error}");
+    assert!(error.contains(says), "{error}");
+}
+
+#[test]
+fn a_request_on_standard_input_is_fitted() {
+    let output = metrosk(&["fit", "-"], &request().to_string());
+    assert!(output.status.success() && output.stderr.is_empty());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answer["format"], "metrosk-proposals/1");
+    assert_eq!(answer["proposals"][0]["layout"]["canvas"]["page"], json!({"w": 8.5, "h": 11}));
+}
+
+#[test]
+fn a_request_in_a_file_gives_the_same_answer() {
+    let path = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join("request.metrosk.json");
+    std::fs::write(&path, request().to_string()).unwrap();
+    let from_file = metrosk(&["fit", path.to_str().unwrap()], "");
+    assert_eq!(from_file.stdout, metrosk(&["fit", "-"], &request().to_string()).stdout);
+}
+
+#[test]
+fn a_conflict_is_an_answer_and_not_an_error() {
+    let mut clash = request();
+    clash["pins"] = json!([{"block": "p2", "edge": "left", "at": 2}, {"block": "p1", "edge": "right", "at": 6}]);
+    let output = metrosk(&["fit", "-"], &clash.to_string());
+    assert!(output.status.success());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!((&answer["proposals"], &answer["conflict"]["pins"]), (&json!([]), &json!([0, 1])));
+}
+
+#[test]
+fn what_is_not_understood_is_one_line_and_status_two() {
+    refused(&metrosk(&["fit", "-"], "not json"), "not JSON");
+    refused(&metrosk(&["fit", "-"], "{\"format\": \"metrosk-fit/2\"}"), "metrosk-fit/1");
+    refused(&metrosk(&["fit", "/nowhere/at/all.json"], ""), "can't be opened");
+    refused(&metrosk(&["fit", "/"], ""), "/");
+    let mut broken = request();
+    broken["sketch"]["blocks"][2]["box"]["w"] = json!("wide\nwide");
+    refused(&metrosk(&["fit", "-"], &broken.to_string()), "sketch.blocks[2].box.w");
+    let mut later = request();
+    later["approach"] = json!("run-on");
+    later["target"]["pages"] = json!(2);
+    refused(&metrosk(&["fit", "-"], &later.to_string()), "run-on");
+}
+
+#[test]
+fn serving_to_others_is_refused() {
+    let output = metrosk(&["serve", "--listen", "0.0.0.0:0", "--database-url", "postgres://nobody@127.0.0.1:1/x"], "");
+    refused(&output, "not an address of this machine alone");
+    let output = metrosk(&["serve", "--listen", "127.0.0.1:0", "--database-url", "postgres://nobody@127.0.0.1:1/x"], "");
+    assert_eq!(output.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&output.stderr).contains("DATABASE_URL"));
+}
+
+#[test]
+fn help_tells_a_newcomer_what_to_do() {
+    let help = String::from_utf8(metrosk(&["--help"], "").stdout).unwrap();
+    for word in ["fit", "serve", "sketch"] {
+        assert!(help.contains(word), "{help}");
+    }
+    let help = String::from_utf8(metrosk(&["fit", "--help"], "").stdout).unwrap();
+    assert!(help.contains("standard input") && help.contains("exit status 2"), "{help}");
+}
+
+#[test]
+fn a_server_is_not_opened_to_the_world_without_tls() {
+    let serve = |more: &[&str]| metrosk(&[&["serve", "--database-url", "postgres://127.0.0.1:1/none"], more].concat(), "");
+    refused(&serve(&["--listen", "0.0.0.0:4870"]), "not an address of this machine alone");
+    refused(&serve(&["--listen", "0.0.0.0:4870", "--public-url", "http://paper.example"]), "not an address of this machine alone");
+    refused(&serve(&["--public-url", "paper.example"]), "allowed is https://");
+    refused(&serve(&["--public-url", "https://paper.example/metrosk"]), "nothing after it");
+}
+
+#[test]
+fn a_backup_is_written_once_and_restored_onto_an_empty_database() {
+    let (one, other) = (metrosk_testkit::Database::fresh().unwrap(), metrosk_testkit::Database::fresh().unwrap());
+    let file = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join("command-backup.zip");
+    let _ = std::fs::remove_file(&file);
+    let file = file.to_str().unwrap();
+    let run = |what: &str, database: &str| metrosk(&[what, file, "--database-url", database], "");
+    let written = run("backup", &one.url);
+    assert!(written.status.success(), "{}", String::from_utf8_lossy(&written.stderr));
+    assert!(String::from_utf8_lossy(&written.stdout).starts_with("Written: "));
+    refused(&run("backup", &one.url), "can't be written");
+    assert!(run("restore", &other.url).status.success());
+    std::fs::write(file, "no archive").unwrap();
+    refused(&run("restore", &other.url), "is no archive");
+    refused(&run("restore", "postgres://127.0.0.1:1/none"), "the database does not answer");
+}

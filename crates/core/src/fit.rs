@@ -1,0 +1,91 @@
+//! The fit: from a request to measured proposals, or to what stands in their way.
+//!
+//! *Discrete choices outside, one convex problem inside.* For each approach that applies: the photo count decides which
+//! slots split or merge (`slots`), grids are recounted and prints assigned (`item`), and for a few choices of which side
+//! of the fold each block goes to (`search`) a quadratic programme over edges and lines is solved (`model`, `programme`).
+//! The best is rounded to the ruler line by line (`ruler`), cut at the fold and named (`assemble`), measured
+//! (`measure`) and told in sentences (`notes`).
+
+mod approach;
+mod assemble;
+mod check;
+mod conflict;
+mod item;
+mod measure;
+mod model;
+mod notes;
+mod programme;
+mod proposal;
+mod request;
+mod ruler;
+mod search;
+mod slots;
+mod svg;
+
+pub use approach::{Approach, Map};
+pub use check::{Fault, faults};
+pub use conflict::Conflict;
+pub use measure::{Group, Kept, Measures, measure};
+pub use proposal::{Outcome, Proposal};
+pub use request::{MOST_PHOTOS, Photos, Pin, PinEdge, Print, Request};
+pub use svg::layout_svg;
+
+use crate::geometry::Span;
+use crate::reading::INCH;
+use crate::sketch::Sketch;
+use model::Scene;
+
+/// The choices of a fit that a refit may hold: the approach, and what the search settled.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Choices {
+    approach: Approach,
+    settled: search::Settled,
+}
+
+/// Fits a request by every approach that applies (or the one asked for), best first.
+pub fn fit(request: &Request) -> Outcome {
+    let sketch = request.sketch.oriented(request.turn, request.flip);
+    let approaches = match request.approach {
+        Some(one) => vec![one],
+        None => Approach::that_apply(sketch.canvas.pages, request.target.pages).into_iter().filter(|a| a.is_built()).collect(),
+    };
+    let mut proposals: Vec<Proposal> = Vec::new();
+    let mut conflict = None;
+    for approach in approaches {
+        match fit_one(request, &sketch, approach, None) {
+            Ok(proposal) if proposals.iter().any(|p| p.layout == proposal.layout) => {}
+            Ok(proposal) => proposals.push(proposal),
+            Err(found) => conflict = conflict.or(Some(found)),
+        }
+    }
+    proposals.sort_by(|a, b| b.score.total_cmp(&a.score));
+    match conflict {
+        Some(conflict) if proposals.is_empty() => Outcome::Conflict(conflict),
+        _ => Outcome::Proposals(proposals),
+    }
+}
+
+/// Fits again with the choices of an earlier proposal held: one programme, for a pin that is being moved.
+pub fn refit(request: &Request, choices: &Choices) -> Outcome {
+    let sketch = request.sketch.oriented(request.turn, request.flip);
+    match fit_one(request, &sketch, choices.approach, Some(&choices.settled)) {
+        Ok(proposal) => Outcome::Proposals(vec![proposal]),
+        Err(conflict) => Outcome::Conflict(conflict),
+    }
+}
+
+fn fit_one(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
+    let map = Map::new(approach, sketch.canvas, request.target);
+    let Some(items) = item::items(request, sketch, map) else { return Err(Conflict::no_slots(request)) };
+    let scene = Scene { request, sketch, map, place: in_inches(map.apply(sketch.canvas.span())), items: &items };
+    let chosen = search::choose(&scene, held).map_err(|model| conflict::explain(request, sketch, &items, &model.programme))?;
+    let ticks = ruler::snap(&scene, &chosen.model, &chosen.solved);
+    let layout = assemble::layout(&scene, &chosen.model, &ticks);
+    let measures = measure(sketch, map, &layout);
+    let notes = notes::notes(&scene, &chosen, &layout, &measures);
+    Ok(Proposal::new(request, sketch, Choices { approach, settled: chosen.settled() }, layout, measures, notes))
+}
+
+fn in_inches(span: Span) -> Span {
+    Span { l: span.l / INCH, t: span.t / INCH, r: span.r / INCH, b: span.b / INCH }
+}

@@ -1,0 +1,177 @@
+//! From placed lines to layout blocks: slots to photos, the fold's parts, units, what hangs over.
+
+use super::item::Item;
+use super::model::{Model, Scene};
+use super::request::{Photos, PinEdge};
+use crate::geometry::{Edge, Rect, Size, Span};
+use crate::layout::{Keep, Layout, LayoutBlock, Placed};
+use crate::length::Length;
+use crate::reading::INCH;
+use crate::sketch::{Block, Kind, Ring, Shape};
+use std::collections::BTreeSet;
+
+/// The layout for variables in ticks.
+pub(crate) fn layout(scene: &Scene<'_>, model: &Model, ticks: &[i64]) -> Layout {
+    let mut names = Names::new(scene);
+    let mut blocks = Vec::new();
+    for (n, item) in scene.items.iter().enumerate() {
+        if item.kind == Kind::Photo && (item.is_split() || !item.prints.is_empty()) {
+            photos(scene, model, ticks, n, &mut names, &mut blocks);
+        } else {
+            let [l, t, r, b] = model.vars[n].edges.map(|v| ticks[v]);
+            let block = base(scene, item, placed(scene, item, [l, t, r, b]));
+            over_fold(scene, item, block, &mut names, &mut blocks);
+        }
+    }
+    Layout { unit: scene.request.unit, canvas: scene.request.target, blocks }
+}
+
+/// Names for blocks that are not in the sketch: `p1b`, `p1c`, … past what is taken.
+struct Names {
+    taken: BTreeSet<String>,
+}
+
+impl Names {
+    fn new(scene: &Scene<'_>) -> Names {
+        Names { taken: scene.sketch.blocks.iter().map(|b| b.id.clone()).collect() }
+    }
+
+    fn next(&mut self, id: &str) -> String {
+        let letters = ('b'..='z').map(|c| format!("{id}{c}"));
+        let numbers = (2..).map(|n| format!("{id}-{n}"));
+        let free = letters.chain(numbers).find(|name| !self.taken.contains(name)).unwrap_or_default();
+        self.taken.insert(free.clone());
+        free
+    }
+}
+
+fn rect(l: i64, t: i64, r: i64, b: i64) -> Rect {
+    let ticks = Length::from_ticks;
+    Rect { x: ticks(l), y: ticks(t), w: ticks(r - l), h: ticks(b - t) }
+}
+
+/// The unturned box of an extent: sides exchanged back about the centre where the turn is nearer to a quarter.
+fn unturned(item: &Item, [l, t, r, b]: [i64; 4]) -> Rect {
+    if !item.on_its_side() {
+        return rect(l, t, r, b);
+    }
+    let (w, h) = (b - t, r - l);
+    let (x, y) = ((l + r - w) / 2, (t + b - h) / 2);
+    rect(x, y, x + w, y + h)
+}
+
+/// The extent with what hangs over put back: it scales with the page, or is what a pin beyond the edge says.
+fn placed(scene: &Scene<'_>, item: &Item, mut edges: [i64; 4]) -> Rect {
+    let canvas = scene.sketch.canvas.span();
+    let step = scene.request.snap.ticks().max(1) as f64;
+    for edge in &item.bleed {
+        let at = super::model::edge_at(*edge);
+        let sign = if at < 2 { -1.0 } else { 1.0 };
+        let drawn = item.from.iter().map(|b| sign * (scene.sketch.blocks[*b].extent().edge(*edge) - canvas.edge(*edge)));
+        let scale = if at.is_multiple_of(2) { scene.map.sx } else { scene.map.sy };
+        let over = (drawn.fold(0.0, f64::max) * scale / step).ceil() * step;
+        edges[at] += (sign * over) as i64;
+        let pin =
+            scene.request.pins.iter().find(|p| p.edge == PinEdge::Edge(*edge) && item.from.iter().any(|b| scene.sketch.blocks[*b].id == p.block));
+        if let Some(pin) = pin {
+            edges[at] = pin.at.ticks();
+        }
+    }
+    unturned(item, edges)
+}
+
+/// The sketch's block at its new place.
+fn base(scene: &Scene<'_>, item: &Item, rect: Rect) -> LayoutBlock {
+    let drawn = &scene.sketch.blocks[item.from[0]];
+    let id_of = |named: &Option<String>| {
+        let block = scene.sketch.index_of(named.as_deref()?)?;
+        let item = scene.items.iter().find(|i| i.from.contains(&block))?;
+        Some(scene.sketch.blocks[item.from[0]].id.clone())
+    };
+    // A mat around several prints frames no single block of the layout.
+    let frames_several = item.frames.is_some_and(|(f, _)| scene.items[f].is_split());
+    let block = Block {
+        kind: item.kind,
+        rect,
+        turn: item.turn,
+        bleed: item.bleed.clone(),
+        under: if frames_several { None } else { id_of(&drawn.under) },
+        host: id_of(&drawn.host),
+        grid: item.grid.map(|(new, _)| new).or(drawn.grid),
+        ring: drawn.ring.map(|r| scaled_ring(r, drawn, rect)),
+        sure: None,
+        ..drawn.clone()
+    };
+    let from = item.from.iter().map(|b| scene.sketch.blocks[*b].id.clone()).collect();
+    LayoutBlock { page: page_of(scene, Span::from(rect)), block, from, placed: None, whole: None }
+}
+
+/// A ring's units grow with the ring.
+fn scaled_ring(ring: Ring, drawn: &Block, rect: Rect) -> Ring {
+    let scale = rect.w.ticks() as f64 / drawn.rect.w.ticks() as f64;
+    Ring { unit: Length::from_ticks(((ring.unit.ticks() as f64 * scale).round() as i64).max(1)), ..ring }
+}
+
+fn page_of(scene: &Scene<'_>, span: Span) -> u8 {
+    scene.fold().map_or(0, |fold| u8::from(span.cx() > fold * INCH + 0.5))
+}
+
+/// A block that crosses the fold becomes two, each with what lies on its page.
+fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Names, blocks: &mut Vec<LayoutBlock>) {
+    let Rect { x, y, h, .. } = block.block.rect;
+    let right = block.block.rect.right();
+    let fold = scene.fold().map(|f| Length::from_ticks((f * INCH).round() as i64));
+    let Some(fold) = fold.filter(|f| x < *f && *f < right) else {
+        blocks.push(block);
+        return;
+    };
+    let plain =
+        block.block.shape == Shape::Rect && block.block.grid.is_none() && block.block.ring.is_none() && !item.is_tilted() && !item.on_its_side();
+    let whole = (!plain).then_some(block.block.rect);
+    let mut left = block.clone();
+    left.block.rect = Rect { x, y, w: fold - x, h };
+    left.block.bleed.retain(|e| *e != Edge::Right);
+    left.page = 0;
+    left.whole = whole;
+    let mut right_part = block;
+    right_part.block.id = names.next(&left.block.id);
+    right_part.block.rect = Rect { x: fold, y, w: right - fold, h };
+    right_part.block.bleed.retain(|e| *e != Edge::Left);
+    right_part.page = 1;
+    right_part.whole = whole;
+    blocks.extend([left, right_part]);
+}
+
+/// A slot's photos, each with its print.
+fn photos(scene: &Scene<'_>, model: &Model, ticks: &[i64], n: usize, names: &mut Names, blocks: &mut Vec<LayoutBlock>) {
+    let item = &scene.items[n];
+    let vars = &model.vars[n];
+    let mut cell = 0;
+    for (t, b) in &vars.rows {
+        for (l, r) in &vars.cols {
+            let edges = [ticks[*l], ticks[*t], ticks[*r], ticks[*b]];
+            let rect = if item.is_split() { unturned(item, edges) } else { placed(scene, item, edges) };
+            let mut block = base(scene, item, rect);
+            if cell > 0 {
+                block.block.id = names.next(&scene.sketch.blocks[item.from[0]].id);
+            }
+            block.placed = item.prints.get(cell).and_then(|p| shown(scene, *p, rect));
+            if item.is_split() {
+                blocks.push(block);
+            } else {
+                over_fold(scene, item, block, names, blocks);
+            }
+            cell += 1;
+        }
+    }
+}
+
+/// What of a print shows in a box: its middle.
+fn shown(scene: &Scene<'_>, print: usize, rect: Rect) -> Option<Placed> {
+    let Photos::Prints(prints) = &scene.request.photos else { return None };
+    let print = &prints[print];
+    let share = |side: Length, full: Length| (side.ticks() as f64 / full.ticks() as f64).min(1.0);
+    let (w, h) = (share(rect.w, print.size.w), share(rect.h, print.size.h));
+    let keep = Keep { x: (1.0 - w) / 2.0, y: (1.0 - h) / 2.0, w, h };
+    Some(Placed { photo: print.id.clone(), print: Size { w: print.size.w, h: print.size.h }, keep })
+}

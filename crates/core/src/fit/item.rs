@@ -1,0 +1,235 @@
+//! What the programme places: the sketch's blocks after the choices (merged, split, recounted) have been made.
+
+use super::approach::Map;
+use super::request::{Photos, Request};
+use super::slots::{self, Slot};
+use crate::geometry::{Edge, Span, nearer_to_quarter};
+use crate::length::Length;
+use crate::reading::{HAIR, INCH};
+use crate::sketch::{Block, Grid, Kind, Sketch};
+use pathfinding::prelude::{Matrix, kuhn_munkres_min};
+
+/// A mat's edge is a border up to this width; what is wider is a panel's showing part and goes down with the page.
+const BORDER_MOST: f64 = 0.75 * INCH;
+/// A border is put on the ruler when that changes it by at most this share.
+const BORDER_GIVE: f64 = 0.25;
+
+/// One thing to place.
+#[derive(Clone, Debug)]
+pub(crate) struct Item {
+    /// Sketch blocks, in the sketch's order.
+    pub(crate) from: Vec<usize>,
+    /// Its kind on the page.
+    pub(crate) kind: Kind,
+    /// Its measured box in the sketch, in ticks.
+    pub(crate) drawn: Span,
+    /// Where that is wanted.
+    pub(crate) want: Span,
+    /// Degrees.
+    pub(crate) turn: f64,
+    /// Must stay as wide as high.
+    pub(crate) round: bool,
+    /// The canvas edges it runs off.
+    pub(crate) bleed: Vec<Edge>,
+    /// Whether all of it lies on the sketch's canvas.
+    pub(crate) inside: bool,
+    /// On a mat, the item it frames and its borders: left, top, right, bottom, in ticks.
+    pub(crate) frames: Option<(usize, [f64; 4])>,
+    /// The item that it sits on.
+    pub(crate) host: Option<usize>,
+    /// Prints across and down, for photos.
+    pub(crate) cells: (u32, u32),
+    /// Between them.
+    pub(crate) cell_gap: f64,
+    /// The prints in its cells, row by row, as indexes of the request's prints.
+    pub(crate) prints: Vec<usize>,
+    /// On a grid, its units recounted for the target, and as drawn.
+    pub(crate) grid: Option<(Grid, Grid)>,
+}
+
+impl Item {
+    /// Whether it stands with its sides exchanged.
+    pub(crate) fn on_its_side(&self) -> bool {
+        nearer_to_quarter(self.turn)
+    }
+
+    /// Whether some edge of it is not parallel to the page's.
+    pub(crate) fn is_tilted(&self) -> bool {
+        self.turn.rem_euclid(90.0) != 0.0
+    }
+
+    /// Whether several prints share it.
+    pub(crate) fn is_split(&self) -> bool {
+        self.cells != (1, 1)
+    }
+}
+
+/// All items for a request, bottom to top as in the sketch. `None` when photos are asked for and there is no slot.
+pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<Item>> {
+    let fold = (request.target.pages == 2).then(|| request.target.page.w.ticks() as f64);
+    let slots = slots::plan(sketch, map, request.photo_count(), fold)?;
+    let groups = groups(sketch, &slots);
+    let mut place = vec![usize::MAX; sketch.blocks.len()];
+    for (n, group) in groups.iter().enumerate() {
+        group.iter().for_each(|b| place[*b] = n);
+    }
+    let mut items: Vec<Item> = groups.iter().map(|g| item(request, sketch, map, &slots, g)).collect();
+    straighten_split(&mut items);
+    for n in 0..items.len() {
+        let block = &sketch.blocks[items[n].from[0]];
+        let item_of = |id: &Option<String>| id.as_deref().and_then(|id| sketch.index_of(id)).map(|b| place[b]).filter(|i| *i != n);
+        items[n].host = item_of(&block.host);
+        if block.kind == Kind::Mat {
+            let framed = item_of(&block.under);
+            if framed.is_some_and(|f| items[f].is_split()) {
+                items[n].turn = square(items[n].turn);
+            }
+            items[n].frames = framed.map(|framed| (framed, borders(request, sketch, map, block)));
+        }
+    }
+    if let Photos::Prints(prints) = &request.photos {
+        assign_prints(&mut items, prints);
+    }
+    Some(items)
+}
+
+/// Prints side by side in a tilted slot would lie askew to each other: a slot that is split stands straight.
+fn straighten_split(items: &mut [Item]) {
+    items.iter_mut().filter(|i| i.is_split()).for_each(|i| i.turn = square(i.turn));
+}
+
+/// The nearest quarter turn.
+fn square(degrees: f64) -> f64 {
+    (degrees / 90.0).round() * 90.0
+}
+
+/// Sketch blocks that become one: merged slots, and the mats of merged slots.
+fn groups(sketch: &Sketch, slots: &[Slot]) -> Vec<Vec<usize>> {
+    let slot_of = |n: usize| slots.iter().position(|s| s.blocks.contains(&n));
+    let framed = |n: usize| sketch.blocks[n].under.as_deref().and_then(|id| sketch.index_of(id));
+    let mut found: Vec<Vec<usize>> = Vec::new();
+    for (n, block) in sketch.blocks.iter().enumerate() {
+        let joins = |other: usize| match block.kind {
+            Kind::Photo => slot_of(n) == slot_of(other),
+            Kind::Mat => match (framed(n).and_then(slot_of), framed(other).and_then(slot_of)) {
+                (Some(a), Some(b)) => a == b && framed(n) != framed(other),
+                _ => false,
+            },
+            _ => false,
+        };
+        match found.iter_mut().find(|g| sketch.blocks[g[0]].kind == block.kind && joins(g[0])) {
+            Some(group) => group.push(n),
+            None => found.push(vec![n]),
+        }
+    }
+    found
+}
+
+fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[usize]) -> Item {
+    let canvas = sketch.canvas.span();
+    let first = &sketch.blocks[group[0]];
+    let spans = group.iter().map(|n| sketch.blocks[*n].measured(canvas));
+    let drawn = spans.reduce(Span::around).unwrap_or(canvas);
+    let want = map.apply(drawn);
+    let slot = slots.iter().find(|s| s.blocks.contains(&group[0]));
+    let mut bleed: Vec<Edge> = group.iter().flat_map(|n| sketch.blocks[*n].bleed.clone()).collect();
+    bleed.sort_unstable();
+    bleed.dedup();
+    let step = request.snap.ticks() as f64;
+    let gap = slots::cell_gap(sketch);
+    Item {
+        from: group.to_vec(),
+        kind: if slot.is_some_and(|s| s.cells.is_none()) { Kind::Journal } else { first.kind },
+        drawn,
+        want,
+        turn: first.turn,
+        round: group.len() == 1 && first.is_round(),
+        bleed,
+        inside: group.iter().all(|n| sketch.blocks[*n].true_bounds().is_in(canvas, HAIR)),
+        frames: None,
+        host: None,
+        cells: slot.and_then(|s| s.cells).unwrap_or((1, 1)),
+        cell_gap: if step > 0.0 { (gap / step).round().max(1.0) * step } else { gap },
+        prints: Vec::new(),
+        grid: first.grid.filter(|_| first.kind == Kind::Grid).map(|g| (recount(g, first, drawn, want, map, request), g)),
+    }
+}
+
+/// How far a mat reaches beyond what it frames, on each side: an absolute that does not scale.
+fn borders(request: &Request, sketch: &Sketch, map: Map, mat: &Block) -> [f64; 4] {
+    let canvas = sketch.canvas.span();
+    let Some(framed) = mat.under.as_deref().and_then(|id| sketch.index_of(id)) else { return [0.0; 4] };
+    let (m, f) = (mat.measured(canvas), sketch.blocks[framed].measured(canvas));
+    [f.l - m.l, f.t - m.t, m.r - f.r, m.b - f.b].map(|border| {
+        let kept = if border <= BORDER_MOST { border } else { (border * map.least().min(1.0)).max(BORDER_MOST) };
+        let on_ruler = Length::from_ticks(kept.round() as i64).round_to(request.snap).ticks() as f64;
+        if (on_ruler - kept).abs() <= BORDER_GIVE * kept.abs() { on_ruler } else { kept.round() }
+    })
+}
+
+/// The units of a grid on the target: more along the stretched axis, so that a unit stays what it was.
+fn recount(grid: Grid, block: &Block, drawn: Span, want: Span, map: Map, request: &Request) -> Grid {
+    let side = nearer_to_quarter(block.turn);
+    let (cols, rows) = if side { (grid.rows, grid.cols) } else { (grid.cols, grid.rows) };
+    let gap = grid.gap.ticks() as f64;
+    let unit = |size: f64, count: u32| (size - gap * f64::from(count - 1)) / f64::from(count);
+    let aspect = unit(drawn.w(), cols) / unit(drawn.h(), rows);
+    let over_fold = request.target.pages == 2 && (want.cx() - request.target.page.w.ticks() as f64).abs() < want.w() / 8.0;
+    let around = |count: u32, scale: f64| {
+        let most = (f64::from(count) * scale.max(1.0) * 1.5).ceil() as u32 + 1;
+        1..=most.min(1_000)
+    };
+    let s = map.least();
+    let mut best = (f64::INFINITY, cols, rows);
+    for c in around(cols, map.sx / s) {
+        for r in around(rows, map.sy / s) {
+            let (w, h) = (unit(want.w(), c), unit(want.h(), r));
+            if w <= 0.0 || h <= 0.0 {
+                continue;
+            }
+            let shape = (w / h / aspect).ln().abs();
+            let size = ((w * h).sqrt() / (unit(drawn.w(), cols) * unit(drawn.h(), rows)).sqrt()).ln();
+            // A unit keeps its size, or goes with the page's smaller scale; anything between is as good.
+            let (least, most) = (map.least().ln().min(0.0), map.least().ln().max(0.0));
+            let size = (least - size).max(size - most).max(0.0);
+            let changed = f64::from(c.abs_diff(cols)) / f64::from(cols) + f64::from(r.abs_diff(rows)) / f64::from(rows);
+            let broken = if over_fold && c % 2 == 1 { 0.3 } else { 0.0 };
+            let cost = shape + 0.25 * size + 0.08 * changed + broken;
+            if cost < best.0 - 1e-9 {
+                best = (cost, c, r);
+            }
+        }
+    }
+    let (cols, rows) = if side { (best.2, best.1) } else { (best.1, best.2) };
+    Grid { cols, rows, ..grid }
+}
+
+/// Gives each cell the print that loses least in it; the focal one goes to the largest.
+fn assign_prints(items: &mut [Item], prints: &[super::request::Print]) {
+    let mut cells: Vec<(usize, f64, f64)> = Vec::new();
+    for (n, item) in items.iter().enumerate().filter(|(_, i)| i.kind == Kind::Photo) {
+        let (w, h) = (item.want.w() / f64::from(item.cells.0), item.want.h() / f64::from(item.cells.1));
+        // The slot keeps its drawn shape unless it is split.
+        let shape = if item.is_split() { w / h } else { item.drawn.w() / item.drawn.h() };
+        let shape = if item.on_its_side() { 1.0 / shape } else { shape };
+        cells.extend(std::iter::repeat_n((n, w * h, shape), (item.cells.0 * item.cells.1) as usize));
+    }
+    let largest = cells.iter().map(|c| c.1).fold(0.0, f64::max);
+    let cost = |(cell, print): (usize, usize)| {
+        let (_, area, shape) = cells[cell];
+        let p = &prints[print];
+        let (w, h) = (p.size.w.ticks() as f64, p.size.h.ticks() as f64);
+        let trimmed = 1.0 - (w / h / shape).min(shape * h / w);
+        let size = (w * h / area).ln().abs();
+        let misplaced = f64::from(u8::from(p.focal && area < 0.95 * largest));
+        ((trimmed + 0.3 * size + 10.0 * misplaced) * 10_000.0) as i64
+    };
+    if cells.len() != prints.len() {
+        return;
+    }
+    let weights = Matrix::from_fn(cells.len(), prints.len(), cost);
+    let (_, chosen) = kuhn_munkres_min(&weights);
+    for (cell, print) in chosen.into_iter().enumerate() {
+        items[cells[cell].0].prints.push(print);
+    }
+}

@@ -1,0 +1,151 @@
+//! From items to a programme: which rows must hold, which should, and what pulls where.
+
+mod forms;
+mod limits;
+mod wishes;
+
+use super::approach::Map;
+use super::item::Item;
+use super::programme::{Expr, Programme, Var};
+use super::request::Request;
+use crate::geometry::{Edge, Span};
+use crate::reading::INCH;
+use crate::sketch::{Kind, Sketch};
+
+/// The page on which an item must lie whole.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Side {
+    /// The left page.
+    Left,
+    /// The right page.
+    Right,
+    /// A split slot with half its columns on either page.
+    Astride,
+}
+
+impl Side {
+    /// The other page; astride has none and stays.
+    pub(crate) const fn other(self) -> Side {
+        match self {
+            Side::Left => Side::Right,
+            Side::Right => Side::Left,
+            Side::Astride => Side::Astride,
+        }
+    }
+}
+
+/// An item's variables, in inches on the target canvas.
+#[derive(Clone, Debug)]
+pub(crate) struct Vars {
+    /// Left, top, right, bottom of the measured extent.
+    pub(crate) edges: [Var; 4],
+    /// Left and right of each column of prints.
+    pub(crate) cols: Vec<(Var, Var)>,
+    /// Top and bottom of each row of prints.
+    pub(crate) rows: Vec<(Var, Var)>,
+}
+
+impl Vars {
+    pub(crate) fn edge(&self, edge: Edge) -> Expr {
+        Expr::of(&[(self.edges[edge_at(edge)], 1.0)])
+    }
+
+    pub(crate) fn size(&self, wide: bool) -> Expr {
+        let (low, high) = if wide { (0, 2) } else { (1, 3) };
+        Expr::of(&[(self.edges[high], 1.0), (self.edges[low], -1.0)])
+    }
+
+    pub(crate) fn centre(&self, in_x: bool) -> Expr {
+        let (low, high) = if in_x { (0, 2) } else { (1, 3) };
+        Expr::of(&[(self.edges[high], 0.5), (self.edges[low], 0.5)])
+    }
+}
+
+/// Where an edge's variable stands in [`Vars::edges`].
+pub(crate) const fn edge_at(edge: Edge) -> usize {
+    match edge {
+        Edge::Left => 0,
+        Edge::Top => 1,
+        Edge::Right => 2,
+        Edge::Bottom => 3,
+    }
+}
+
+/// All that the model's parts look at.
+pub(crate) struct Scene<'a> {
+    pub(crate) request: &'a Request,
+    pub(crate) sketch: &'a Sketch,
+    pub(crate) map: Map,
+    /// Where the sketch's canvas goes on the target, in inches: bleeds end at its edges.
+    pub(crate) place: Span,
+    pub(crate) items: &'a [Item],
+}
+
+impl Scene<'_> {
+    /// The target canvas in inches.
+    pub(crate) fn canvas(&self) -> Span {
+        inches(self.request.target.span())
+    }
+
+    /// The fold's place in inches, on a spread.
+    pub(crate) fn fold(&self) -> Option<f64> {
+        (self.request.target.pages == 2).then(|| self.request.target.page.w.ticks() as f64 / INCH)
+    }
+
+    /// Whether an item's kind may not be cut at the fold.
+    pub(crate) fn keeps_off_fold(&self, item: &Item) -> bool {
+        match item.kind {
+            Kind::Photo | Kind::Title | Kind::Journal => !self.request.across_fold.contains(&item.kind),
+            Kind::Cluster | Kind::Accent => true,
+            _ => false,
+        }
+    }
+}
+
+/// A box in inches.
+pub(crate) fn inches(span: Span) -> Span {
+    Span { l: span.l / INCH, t: span.t / INCH, r: span.r / INCH, b: span.b / INCH }
+}
+
+/// A programme with its items' variables.
+#[derive(Clone, Debug)]
+pub(crate) struct Model {
+    pub(crate) programme: Programme,
+    pub(crate) vars: Vec<Vars>,
+}
+
+impl Model {
+    /// Builds the programme for one choice of sides.
+    pub(crate) fn new(scene: &Scene<'_>, sides: &[Option<Side>]) -> Model {
+        let mut programme = Programme::default();
+        let vars: Vec<Vars> = scene.items.iter().map(|i| item_vars(&mut programme, i)).collect();
+        let mut model = Model { programme, vars };
+        limits::add(&mut model, scene, sides);
+        wishes::add(&mut model, scene);
+        forms::add(&mut model, scene);
+        model
+    }
+}
+
+fn item_vars(programme: &mut Programme, item: &Item) -> Vars {
+    let want = inches(item.want);
+    let edges = [want.l, want.t, want.r, want.b].map(|at| programme.var(at));
+    let (cols, rows) = if item.kind == Kind::Photo { item.cells } else { (1, 1) };
+    let cols = runs(programme, cols, (edges[0], edges[2]));
+    let rows = runs(programme, rows, (edges[1], edges[3]));
+    Vars { edges, cols, rows }
+}
+
+/// Low and high edge of so many equal parts between two edges; the outermost are those edges.
+fn runs(programme: &mut Programme, count: u32, (low, high): (Var, Var)) -> Vec<(Var, Var)> {
+    let (from, to) = (programme.expected[low], programme.expected[high]);
+    let mut found = Vec::with_capacity(count as usize);
+    let mut start = low;
+    for n in 1..count {
+        let at = from + (to - from) * f64::from(n) / f64::from(count);
+        found.push((start, programme.var(at)));
+        start = programme.var(at);
+    }
+    found.push((start, high));
+    found
+}

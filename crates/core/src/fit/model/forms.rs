@@ -1,0 +1,164 @@
+//! What pulls: places, shapes, sizes, clusters to their hosts, units to squares.
+
+use super::wishes::price;
+use super::{Model, Scene, inches};
+use crate::fit::conflict::{Reason, Wish};
+use crate::fit::item::Item;
+use crate::fit::programme::{Expr, Sense};
+use crate::fit::request::Photos;
+use crate::geometry::Edge;
+use crate::reading::{AGREE, INCH, distance, face};
+use crate::sketch::Kind;
+
+/// Weights of the pulls. A place's is per squared share of the canvas, a size's per squared share of the wanted size.
+mod weight {
+    /// A block's centre to its wanted place.
+    pub(super) const PLACE: f64 = 900.0;
+    /// A cluster or accent to its place at its host.
+    pub(super) const HOST: f64 = 1_500.0;
+    /// A photo slot's shape.
+    pub(super) const SHAPE: f64 = 40.0;
+    /// A photo slot's size.
+    pub(super) const PHOTO_SIZE: f64 = 1.5;
+    /// A print's trimming.
+    pub(super) const TRIM: f64 = 36.0;
+    /// Any other size.
+    pub(super) const SIZE: f64 = 1.0;
+    /// A cluster's or accent's size.
+    pub(super) const ACCENT_SIZE: f64 = 6.0;
+    /// A narrow gap, per squared inch.
+    pub(super) const GAP: f64 = 0.6;
+}
+
+/// Neighbours up to this far apart belong together, and their gap is an absolute.
+const NARROW: f64 = 0.5 * INCH;
+
+pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
+    for (n, item) in scene.items.iter().enumerate() {
+        place(model, scene, n, item);
+        match item.kind {
+            _ if item.frames.is_some() => {}
+            Kind::Photo if !item.prints.is_empty() => trims(model, scene, n, item),
+            Kind::Photo => photo(model, scene, n, item),
+            Kind::Cluster | Kind::Accent => both_by_mean(model, scene, n, item),
+            _ if item.round => both_by_mean(model, scene, n, item),
+            _ => size(model, n, item),
+        }
+        if item.round {
+            let expr = model.vars[n].size(true).minus(&model.vars[n].size(false));
+            model.programme.soft(expr, Sense::Equal, 0.0, price::ROUND, Reason::Wish(Wish::Round, n, n));
+        }
+        units(model, n, item);
+        host(model, scene, n, item);
+    }
+    narrow_gaps(model, scene);
+}
+
+fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let (canvas, want) = (scene.canvas(), inches(item.want));
+    let share = if item.frames.is_some() { 0.3 } else { 1.0 };
+    model.programme.pull(model.vars[n].centre(true), want.cx(), share * weight::PLACE / canvas.w().powi(2));
+    model.programme.pull(model.vars[n].centre(false), want.cy(), share * weight::PLACE / canvas.h().powi(2));
+}
+
+/// A slot keeps its shape, and grows with the mean of both scales.
+fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let drawn = inches(item.drawn);
+    let mean = scene.map.mean();
+    let vars = model.vars[n].clone();
+    if item.is_split() {
+        model.programme.pull(vars.size(true).times(1.0 / (drawn.w() * scene.map.sx)), 1.0, weight::PHOTO_SIZE);
+        model.programme.pull(vars.size(false).times(1.0 / (drawn.h() * scene.map.sy)), 1.0, weight::PHOTO_SIZE);
+        return;
+    }
+    let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+    model.programme.pull(shape, 0.0, weight::SHAPE);
+    both_by(model, n, item, mean, weight::PHOTO_SIZE);
+}
+
+/// A slot takes as much of its print as there is room for.
+fn trims(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let Photos::Prints(prints) = &scene.request.photos else { return };
+    for (cell, print) in item.prints.iter().enumerate() {
+        let size = prints[*print].size;
+        let (w, h) = if item.on_its_side() { (size.h, size.w) } else { (size.w, size.h) };
+        let (col, row) = (cell % item.cells.0 as usize, cell / item.cells.0 as usize);
+        for ((low, high), full) in [(model.vars[n].cols[col], w), (model.vars[n].rows[row], h)] {
+            let full = full.ticks() as f64 / INCH;
+            model.programme.pull(Expr::of(&[(high, 1.0 / full), (low, -1.0 / full)]), 1.0, weight::TRIM);
+        }
+    }
+}
+
+fn both_by_mean(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let drawn = inches(item.drawn);
+    let mean = scene.map.mean();
+    both_by(model, n, item, mean, weight::ACCENT_SIZE);
+    let vars = &model.vars[n];
+    let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+    model.programme.pull(shape, 0.0, weight::ACCENT_SIZE);
+}
+
+fn both_by(model: &mut Model, n: usize, item: &Item, scale: f64, weight: f64) {
+    let drawn = inches(item.drawn);
+    for (wide, side) in [(true, drawn.w()), (false, drawn.h())] {
+        model.programme.pull(model.vars[n].size(wide).times(1.0 / (side * scale)), 1.0, weight);
+    }
+}
+
+/// Panels, strips, washes and text grow with the page; a title's letters stay as high as its bounds let them.
+fn size(model: &mut Model, n: usize, item: &Item) {
+    let (drawn, want) = (inches(item.drawn), inches(item.want));
+    let high = if item.kind == Kind::Title { (want.h() * drawn.h()).sqrt() } else { want.h() };
+    model.programme.pull(model.vars[n].size(true).times(1.0 / want.w()), 1.0, weight::SIZE);
+    model.programme.pull(model.vars[n].size(false).times(1.0 / want.h()), high / want.h(), weight::SIZE);
+}
+
+/// Units keep the shape they have in the sketch.
+fn units(model: &mut Model, n: usize, item: &Item) {
+    let Some((new, old)) = item.grid else { return };
+    let exchange = |g: crate::sketch::Grid| if item.on_its_side() { (g.rows, g.cols) } else { (g.cols, g.rows) };
+    let gap = new.gap.ticks() as f64 / INCH;
+    let (drawn, (old_cols, old_rows), (cols, rows)) = (inches(item.drawn), exchange(old), exchange(new));
+    let unit = |size: f64, count: u32| (size - gap * f64::from(count - 1)) / f64::from(count);
+    let aspect = unit(drawn.w(), old_cols) / unit(drawn.h(), old_rows);
+    // (w - gaps) / cols = aspect * (h - gaps) / rows
+    let (cols, rows) = (f64::from(cols), f64::from(rows));
+    let expr = model.vars[n].size(true).times(1.0 / cols).minus(&model.vars[n].size(false).times(aspect / rows));
+    let rhs = gap * (cols - 1.0) / cols - aspect * gap * (rows - 1.0) / rows;
+    model.programme.soft(expr, Sense::Equal, rhs, price::EQUAL, Reason::Wish(Wish::Round, n, n));
+}
+
+/// A cluster or accent keeps its corner of its host: its distance from the host's nearest edge or centre, on each axis.
+fn host(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let Some(h) = item.host else { return };
+    let (own, host, canvas) = (inches(item.drawn), inches(scene.items[h].drawn), scene.canvas());
+    for (in_x, extent) in [(true, canvas.w()), (false, canvas.h())] {
+        let (near, far) = if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) };
+        let at = if in_x { own.cx() } else { own.cy() };
+        let middle = if in_x { host.cx() } else { host.cy() };
+        let anchors = [(host.edge(near), model.vars[h].edge(near)), (middle, model.vars[h].centre(in_x)), (host.edge(far), model.vars[h].edge(far))];
+        let Some((from, anchor)) = anchors.into_iter().min_by(|a, b| (a.0 - at).abs().total_cmp(&(b.0 - at).abs())) else { continue };
+        let expr = model.vars[n].centre(in_x).minus(&anchor);
+        model.programme.pull(expr, (at - from) * scene.map.mean(), weight::HOST / extent.powi(2));
+    }
+}
+
+/// Narrow gaps between neighbours are absolutes: they neither shrink with the page nor grow if they can help it.
+fn narrow_gaps(model: &mut Model, scene: &Scene<'_>) {
+    let solid = |i: &Item| matches!(i.kind, Kind::Photo | Kind::Title | Kind::Journal | Kind::Grid);
+    for (a, first) in scene.items.iter().enumerate().filter(|(_, i)| solid(i)) {
+        for (b, second) in scene.items.iter().enumerate().filter(|(b, i)| *b != a && solid(i)) {
+            for in_x in [true, false] {
+                let gap = distance(first.drawn, second.drawn, in_x);
+                if face(first.drawn, second.drawn, in_x) && gap > AGREE && gap <= NARROW {
+                    let (near, far) = if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) };
+                    let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
+                    let reason = Reason::Wish(Wish::Equal, a, b);
+                    model.programme.soft(expr.clone(), Sense::AtLeast, gap / INCH, price::NARROW_GAP, reason);
+                    model.programme.pull(expr, gap / INCH, weight::GAP);
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,237 @@
+//! What must hold: the page, the margin, the fold, bleeds, mats, prints, photos that were apart, pins.
+
+use super::wishes::price;
+use super::{Model, Scene, Side, edge_at, inches};
+use crate::fit::conflict::{Reason, Wish};
+use crate::fit::item::Item;
+use crate::fit::programme::{Expr, Sense};
+use crate::fit::request::{Photos, Pin, PinEdge};
+use crate::geometry::{Edge, Span};
+use crate::reading::{INCH, Relation, relations};
+use crate::sketch::{Kind, Shape};
+
+/// No side of anything is less, in inches.
+const LEAST_SIDE: f64 = 1.0 / 8.0;
+/// Nor less than this share of what the map's smaller scale gives, unless a pin says so: below it a block is a sliver.
+const LEAST_SHARE: f64 = 0.2;
+
+pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) {
+    for (n, item) in scene.items.iter().enumerate() {
+        sizes(model, scene, n, item);
+        bleeds(model, scene, n, item);
+        margins(model, scene, n, item);
+        mat(model, n, item);
+        cells(model, scene, n, item, sides[n]);
+        prints(model, scene, n, item);
+        if let (Some(side), Some(fold)) = (sides[n], scene.fold()) {
+            fold_side(model, scene, n, side, fold);
+        }
+    }
+    photos_apart(model, scene);
+    pins(model, scene);
+}
+
+fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let step = scene.request.snap.ticks() as f64 / INCH;
+    for wide in [true, false] {
+        let scaled = scene.map.least() * if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
+        let sized = |pin: &Pin| pin.edge == if wide { PinEdge::Width } else { PinEdge::Height };
+        let pinned = scene.request.pins.iter().any(|p| sized(p) && item.from.iter().any(|b| scene.sketch.blocks[*b].id == p.block));
+        let free = item.frames.is_none() && item.prints.is_empty() && !pinned;
+        let share = if free { LEAST_SHARE * scaled } else { 0.0 };
+        let least = LEAST_SIDE.max(step).min(scaled * 0.5).max(share);
+        model.programme.hard(model.vars[n].size(wide), Sense::AtLeast, least, Reason::Size(n));
+    }
+}
+
+/// Half the true width (or height) of an item by its sides: `(w cos + h sin) / 2`, exact for boxes, above it for ellipses.
+fn half_true(model: &Model, n: usize, item: &Item, in_x: bool) -> Expr {
+    let (sin, cos) = item.turn.to_radians().sin_cos();
+    // The extent has its sides exchanged already when the turn is nearer to a quarter.
+    let (along, across) = if item.on_its_side() { (sin.abs(), cos.abs()) } else { (cos.abs(), sin.abs()) };
+    let vars = &model.vars[n];
+    vars.size(in_x).times(along / 2.0).plus(across / 2.0, &vars.size(!in_x))
+}
+
+/// An edge of the item's true bounds.
+fn true_edge(model: &Model, n: usize, item: &Item, edge: Edge) -> Expr {
+    if !item.is_tilted() {
+        return model.vars[n].edge(edge);
+    }
+    let in_x = matches!(edge, Edge::Left | Edge::Right);
+    let sign = if matches!(edge, Edge::Left | Edge::Top) { -1.0 } else { 1.0 };
+    model.vars[n].centre(in_x).plus(sign, &half_true(model, n, item, in_x))
+}
+
+/// `expr` lies within a bound on the side of that edge.
+fn within(model: &mut Model, expr: Expr, edge: Edge, bound: f64, reason: Reason) {
+    if matches!(edge, Edge::Left | Edge::Top) {
+        model.programme.hard(expr, Sense::AtLeast, bound, reason);
+    } else {
+        model.programme.hard(expr.times(-1.0), Sense::AtLeast, -bound, reason);
+    }
+}
+
+fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let sketch_canvas = scene.sketch.canvas.span();
+    for edge in &item.bleed {
+        let bound = scene.place.edge(*edge);
+        let hangs_over = item.from.iter().any(|b| {
+            let (at, limit) = (scene.sketch.blocks[*b].extent().edge(*edge), sketch_canvas.edge(*edge));
+            if matches!(edge, Edge::Left | Edge::Top) { at <= limit + 1.0 } else { at >= limit - 1.0 }
+        });
+        if !item.is_tilted() || hangs_over {
+            model.programme.hard(model.vars[n].edge(*edge), Sense::Equal, bound, Reason::Bleed(n));
+        } else {
+            // A tilted block reaches the edge with a corner: its true bounds must.
+            let in_x = matches!(edge, Edge::Left | Edge::Right);
+            let sign = if matches!(edge, Edge::Left | Edge::Top) { -1.0 } else { 1.0 };
+            let ellipse = scene.sketch.blocks[item.from[0]].shape == Shape::Ellipse;
+            let reach = half_true(model, n, item, in_x).times(if ellipse { 0.5_f64.sqrt() } else { 1.0 });
+            let expr = model.vars[n].centre(in_x).plus(sign, &reach);
+            within(model, expr, edge.opposite(), bound, Reason::Bleed(n));
+        }
+    }
+}
+
+fn margins(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let canvas = scene.canvas();
+    let margin = scene.request.margin.ticks() as f64 / INCH;
+    if item.bleed.is_empty() && !item.inside {
+        return;
+    }
+    for edge in Edge::ALL {
+        if item.bleed.contains(&edge) {
+            continue;
+        }
+        if !item.bleed.is_empty() {
+            // What bleeds somewhere keeps to the page elsewhere, by its measured extent.
+            within(model, model.vars[n].edge(edge), edge, canvas.edge(edge), Reason::Margin(n));
+            continue;
+        }
+        let inset = if matches!(edge, Edge::Left | Edge::Top) { margin } else { -margin };
+        let expr = true_edge(model, n, item, edge);
+        within(model, expr, edge, canvas.edge(edge) + inset, Reason::Margin(n));
+    }
+}
+
+fn mat(model: &mut Model, n: usize, item: &Item) {
+    let Some((framed, borders)) = item.frames else { return };
+    for (edge, sign) in [(Edge::Left, -1.0), (Edge::Top, -1.0), (Edge::Right, 1.0), (Edge::Bottom, 1.0)] {
+        let border = borders[edge_at(edge)] / INCH;
+        let expr = model.vars[n].edge(edge).minus(&model.vars[framed].edge(edge));
+        model.programme.hard(expr, Sense::Equal, sign * border, Reason::Mat(n));
+    }
+}
+
+/// The prints of a split slot: equal halves are a wish, the gap between them a limit (wider where the fold runs through).
+fn cells(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item, side: Option<Side>) {
+    if !item.is_split() || item.kind != Kind::Photo {
+        return;
+    }
+    let guard = scene.request.fold_guard.ticks() as f64 / INCH;
+    let gap = item.cell_gap / INCH;
+    let vars = model.vars[n].clone();
+    for (runs, in_x) in [(&vars.cols, true), (&vars.rows, false)] {
+        let middle = (side == Some(Side::Astride) && in_x).then_some(runs.len() / 2);
+        for (k, pair) in runs.windows(2).enumerate() {
+            let between = Expr::of(&[(pair[1].0, 1.0), (pair[0].1, -1.0)]);
+            if middle == Some(k + 1) {
+                let fold = scene.fold().unwrap_or_default();
+                model.programme.hard(Expr::of(&[(pair[0].1, -1.0)]), Sense::AtLeast, guard - fold, Reason::Fold(n));
+                model.programme.hard(Expr::of(&[(pair[1].0, 1.0)]), Sense::AtLeast, fold + guard, Reason::Fold(n));
+                let least = gap.max(2.0 * guard);
+                model.programme.soft(between.clone().times(-1.0), Sense::AtLeast, -least, price::HALVES, Reason::Wish(Wish::Gap, n, n));
+                model.programme.hard(between, Sense::AtLeast, least, Reason::Cells(n));
+            } else {
+                model.programme.hard(between, Sense::Equal, gap, Reason::Cells(n));
+            }
+        }
+        for run in runs {
+            model.programme.hard(Expr::of(&[(run.1, 1.0), (run.0, -1.0)]), Sense::AtLeast, LEAST_SIDE, Reason::Cells(n));
+        }
+    }
+}
+
+/// A slot is never larger than its print; under `whole` it is the print's size.
+fn prints(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let Photos::Prints(prints) = &scene.request.photos else { return };
+    for (cell, print) in item.prints.iter().enumerate() {
+        let size = prints[*print].size;
+        let (w, h) = if item.on_its_side() { (size.h, size.w) } else { (size.w, size.h) };
+        let (col, row) = (cell % item.cells.0 as usize, cell / item.cells.0 as usize);
+        for ((low, high), most) in [(model.vars[n].cols[col], w), (model.vars[n].rows[row], h)] {
+            let most = most.ticks() as f64 / INCH;
+            if scene.request.whole {
+                model.programme.hard(Expr::of(&[(high, 1.0), (low, -1.0)]), Sense::Equal, most, Reason::Print(n));
+            } else {
+                model.programme.hard(Expr::of(&[(low, 1.0), (high, -1.0)]), Sense::AtLeast, -most, Reason::Print(n));
+            }
+        }
+    }
+}
+
+/// An item that may not be cut keeps to its page: photos, titles and journaling by the guard, the rest just off the fold.
+fn fold_side(model: &mut Model, scene: &Scene<'_>, n: usize, side: Side, fold: f64) {
+    let item = &scene.items[n];
+    let guarded = matches!(item.kind, Kind::Photo | Kind::Title | Kind::Journal);
+    let guard = if guarded { scene.request.fold_guard.ticks() as f64 / INCH } else { 0.0 };
+    match side {
+        Side::Left => {
+            let expr = true_edge(model, n, item, Edge::Right);
+            within(model, expr, Edge::Right, fold - guard, Reason::Fold(n));
+        }
+        Side::Right => {
+            let expr = true_edge(model, n, item, Edge::Left);
+            within(model, expr, Edge::Left, fold + guard, Reason::Fold(n));
+        }
+        Side::Astride => {}
+    }
+}
+
+/// Photos that were apart stay apart, on the axis where they were further apart.
+fn photos_apart(model: &mut Model, scene: &Scene<'_>) {
+    let photo = |i: &Item| scene.sketch.blocks[i.from[0]].kind == Kind::Photo;
+    for (a, first) in scene.items.iter().enumerate().filter(|(_, i)| photo(i)) {
+        for (b, second) in scene.items.iter().enumerate().skip(a + 1).filter(|(_, i)| photo(i)) {
+            let Some((in_x, a_first)) = further_apart(inches(first.want), inches(second.want), first.drawn, second.drawn) else { continue };
+            let (low, high) = if a_first { (a, b) } else { (b, a) };
+            let (near, far) = if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) };
+            let expr = model.vars[high].edge(near).minus(&model.vars[low].edge(far));
+            model.programme.hard(expr, Sense::AtLeast, 0.0, Reason::Apart(low, high));
+        }
+    }
+}
+
+/// The axis and order of the wider distance on the target; none when the boxes overlap in the sketch.
+fn further_apart(a: Span, b: Span, drawn_a: Span, drawn_b: Span) -> Option<(bool, bool)> {
+    let found = relations(drawn_a, drawn_b).into_iter().filter_map(|r| match r {
+        Relation::LeftOf => Some((b.l - a.r, true, true)),
+        Relation::RightOf => Some((a.l - b.r, true, false)),
+        Relation::Above => Some((b.t - a.b, false, true)),
+        Relation::Below => Some((a.t - b.b, false, false)),
+        _ => None,
+    });
+    found.max_by(|x, y| x.0.total_cmp(&y.0)).map(|(_, in_x, a_first)| (in_x, a_first))
+}
+
+fn pins(model: &mut Model, scene: &Scene<'_>) {
+    for (p, pin) in scene.request.pins.iter().enumerate() {
+        let Some(block) = scene.sketch.index_of(&pin.block) else { continue };
+        let Some(n) = scene.items.iter().position(|i| i.from.contains(&block)) else { continue };
+        let at = pin.at.ticks() as f64 / INCH;
+        let expr = match pin.edge {
+            PinEdge::Edge(edge) if hangs_beyond(scene, &scene.items[n], edge, at) => continue,
+            PinEdge::Edge(edge) => model.vars[n].edge(edge),
+            PinEdge::Width => model.vars[n].size(true),
+            PinEdge::Height => model.vars[n].size(false),
+        };
+        model.programme.hard(expr, Sense::Equal, at, Reason::Pin(p));
+    }
+}
+
+/// A bleeding edge pinned beyond the page holds by hanging over so far.
+fn hangs_beyond(scene: &Scene<'_>, item: &Item, edge: Edge, at: f64) -> bool {
+    let bound = scene.place.edge(edge);
+    item.bleed.contains(&edge) && if matches!(edge, Edge::Left | Edge::Top) { at <= bound } else { at >= bound }
+}

@@ -1,0 +1,290 @@
+//! What should hold: relations, lines, contacts, gaps, equal sizes, each with the price of an inch of slack.
+
+use super::{Model, Scene};
+use crate::fit::conflict::{Reason, Wish};
+use crate::fit::item::Item;
+use crate::fit::programme::{Expr, Sense};
+use crate::fit::request::Photos;
+use crate::geometry::{Edge, Span};
+use crate::reading::{self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations};
+use crate::sketch::Kind;
+
+/// Prices of an inch of slack, from strong to weak. The order is what counts: a weaker wish gives way to a stronger one.
+pub(super) mod price {
+    /// A circle that is none, or units that are not square.
+    pub(crate) const ROUND: f64 = 600.0;
+    /// Left of, above, in, over.
+    pub(crate) const RELATION: f64 = 400.0;
+    /// Beyond the bounds of a size.
+    pub(crate) const BOUNDS: f64 = 300.0;
+    /// Touching.
+    pub(crate) const CONTACT: f64 = 200.0;
+    /// Halves of a split slot.
+    pub(crate) const HALVES: f64 = 150.0;
+    /// Edges on one line.
+    pub(crate) const EDGE_LINE: f64 = 90.0;
+    /// A gap that closes.
+    pub(crate) const GAP: f64 = 90.0;
+    /// Centres on one line.
+    pub(crate) const CENTRE_LINE: f64 = 60.0;
+    /// Equal sizes.
+    pub(crate) const EQUAL: f64 = 40.0;
+    /// Less than a comfortable size.
+    pub(crate) const COMFORT: f64 = 60.0;
+    /// A narrow gap that shrinks.
+    pub(crate) const NARROW_GAP: f64 = 25.0;
+    /// Equal gaps.
+    pub(crate) const SPACING: f64 = 8.0;
+}
+
+/// Boxes that overlapped keep overlapping by this much, or half of what they did, in ticks.
+const OVERLAP: f64 = INCH / 8.0;
+/// A gap keeps this share of the smaller of its own and its scaled width.
+const GAP_SHARE: f64 = 0.62;
+/// Sizes stay between these shares of the smaller and the larger scale.
+const BOUNDS: (f64, f64) = (0.6, 1.4);
+/// A side is comfortable from this share of the smaller scale on; a photo's also from its share of the mean scale, so
+/// that the photos together keep half of their wanted area.
+const COMFORT: (f64, f64) = (0.88, 0.71);
+
+pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
+    let drawn: Vec<Span> = scene.items.iter().map(|i| i.drawn).collect();
+    let kinds: Vec<Kind> = scene.items.iter().map(|i| scene.sketch.blocks[i.from[0]].kind).collect();
+    orders(model, scene, &drawn);
+    pairs(model, scene, &drawn);
+    lines(model, &drawn, &kinds);
+    equals(model, scene, &drawn, &kinds);
+    spacing(model, scene, &drawn);
+    bounds(model, scene);
+    for (n, item) in scene.items.iter().enumerate() {
+        halves(model, n);
+        roomy_cells(model, n, item);
+        fold_kept(model, scene, n, item);
+    }
+}
+
+fn near_far(in_x: bool) -> (Edge, Edge) {
+    if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) }
+}
+
+/// Left-of and above, without those that follow from others (a transitive reduction: 150 blocks have 18 000 otherwise).
+fn orders(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
+    let count = drawn.len();
+    for in_x in [true, false] {
+        let before = |a: usize, b: usize| a != b && distance(drawn[a], drawn[b], in_x) >= -KEPT;
+        for a in 0..count {
+            for b in (0..count).filter(|b| before(a, *b) && !ties(scene, a, *b)) {
+                // Two thin boxes can each be "before" the other within the tolerance: say it once.
+                let follows = (0..count).any(|c| c != a && c != b && before(a, c) && before(c, b) && !before(c, a) && !before(b, c));
+                if follows || before(b, a) {
+                    continue;
+                }
+                let (near, far) = near_far(in_x);
+                let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
+                model.programme.soft(expr, Sense::AtLeast, 0.0, price::RELATION, Reason::Wish(Wish::Relation, a, b));
+            }
+        }
+    }
+}
+
+/// A mat and what it frames are tied already.
+fn ties(scene: &Scene<'_>, a: usize, b: usize) -> bool {
+    let framed = |x: usize, y: usize| scene.items[x].frames.is_some_and(|(f, _)| f == y);
+    framed(a, b) || framed(b, a)
+}
+
+/// Containing, overlapping, contacts and gaps.
+fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
+    for a in 0..drawn.len() {
+        for b in 0..drawn.len() {
+            if a == b || ties(scene, a, b) {
+                continue;
+            }
+            if a < b {
+                inside_or_over(model, scene, drawn, a, b);
+            }
+            for in_x in [true, false] {
+                neighbours(model, scene, drawn, (a, b), in_x);
+            }
+        }
+    }
+}
+
+fn inside_or_over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize, b: usize) {
+    let relation = relations(drawn[a], drawn[b])[0];
+    let (outer, inner) = match relation {
+        Relation::Contains => (a, b),
+        Relation::Within => (b, a),
+        Relation::Overlapping => return over(model, scene, drawn, a, b),
+        _ => return,
+    };
+    let reason = Reason::Wish(Wish::Relation, outer, inner);
+    for (edge, sign) in [(Edge::Left, 1.0), (Edge::Top, 1.0), (Edge::Right, -1.0), (Edge::Bottom, -1.0)] {
+        let expr = model.vars[inner].edge(edge).minus(&model.vars[outer].edge(edge)).times(sign);
+        model.programme.soft(expr, Sense::AtLeast, 0.0, price::RELATION, reason);
+    }
+}
+
+fn over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize, b: usize) {
+    for in_x in [true, false] {
+        let (near, far) = near_far(in_x);
+        let scale = if in_x { scene.map.sx } else { scene.map.sy };
+        for (x, y) in [(a, b), (b, a)] {
+            let shared = drawn[x].edge(far) - drawn[y].edge(near);
+            let keep = (shared * scale.min(1.0) / 2.0).min(OVERLAP) / INCH;
+            let expr = model.vars[x].edge(far).minus(&model.vars[y].edge(near));
+            model.programme.soft(expr, Sense::AtLeast, keep, price::RELATION, Reason::Wish(Wish::Relation, a, b));
+        }
+    }
+}
+
+fn neighbours(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], (a, b): (usize, usize), in_x: bool) {
+    let width = distance(drawn[a], drawn[b], in_x);
+    if !face(drawn[a], drawn[b], in_x) || !(-AGREE..=GAP_MOST).contains(&width) {
+        return;
+    }
+    let (near, far) = near_far(in_x);
+    let between = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
+    if width.abs() <= AGREE {
+        model.programme.soft(between, Sense::Equal, 0.0, price::CONTACT, Reason::Wish(Wish::Contact, a, b));
+        return;
+    }
+    let least = width.min(width * scene.map.least()) / INCH * GAP_SHARE;
+    model.programme.soft(between, Sense::AtLeast, least, price::GAP, Reason::Wish(Wish::Gap, a, b));
+}
+
+/// Edges and centres that agreed within a hair lie on one line each.
+fn lines(model: &mut Model, drawn: &[Span], kinds: &[Kind]) {
+    for line in reading::lines(drawn, kinds) {
+        let price = if line.place.is_centre() { price::CENTRE_LINE } else { price::EDGE_LINE };
+        let (first, rest) = line.blocks.split_first().expect("a line has members");
+        if let [other] = rest {
+            let expr = at(model, line.place, *other).minus(&at(model, line.place, *first));
+            model.programme.soft(expr, Sense::Equal, 0.0, price, Reason::Wish(Wish::Line, *first, *other));
+            continue;
+        }
+        let common = model.programme.var(0.0);
+        for member in &line.blocks {
+            let expr = at(model, line.place, *member).plus(-1.0, &Expr::of(&[(common, 1.0)]));
+            model.programme.soft(expr, Sense::Equal, 0.0, price, Reason::Wish(Wish::Line, *first, *member));
+        }
+    }
+}
+
+fn at(model: &Model, place: Place, n: usize) -> Expr {
+    let vars = &model.vars[n];
+    match place {
+        Place::Left => vars.edge(Edge::Left),
+        Place::Right => vars.edge(Edge::Right),
+        Place::Top => vars.edge(Edge::Top),
+        Place::Bottom => vars.edge(Edge::Bottom),
+        Place::CentreX => vars.centre(true),
+        Place::CentreY => vars.centre(false),
+    }
+}
+
+fn equals(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
+    let listed = matches!(scene.request.photos, Photos::Prints(_));
+    for (wide, members) in reading::equal_sizes(drawn, kinds) {
+        let free: Vec<usize> = members.into_iter().filter(|m| !(scene.items[*m].is_split() || listed && kinds[*m] == Kind::Photo)).collect();
+        for pair in free.windows(2) {
+            let expr = model.vars[pair[1]].size(wide).minus(&model.vars[pair[0]].size(wide));
+            model.programme.soft(expr, Sense::Equal, 0.0, price::EQUAL, Reason::Wish(Wish::Equal, pair[0], pair[1]));
+        }
+    }
+}
+
+/// Gaps between photos that repeat stay equal.
+fn spacing(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
+    let photos: Vec<usize> = (0..drawn.len()).filter(|n| scene.items[*n].kind == Kind::Photo).collect();
+    for in_x in [true, false] {
+        let mut gaps: Vec<(usize, usize, f64)> = Vec::new();
+        for a in &photos {
+            let next = photos.iter().filter(|b| face(drawn[*a], drawn[**b], in_x)).map(|b| (*b, distance(drawn[*a], drawn[*b], in_x)));
+            let next = next.filter(|(_, d)| *d > AGREE && *d <= 2.0 * GAP_MOST).min_by(|x, y| x.1.total_cmp(&y.1));
+            gaps.extend(next.map(|(b, d)| (*a, b, d)));
+        }
+        let widths: Vec<(usize, f64)> = gaps.iter().enumerate().map(|(n, g)| (n, g.2)).collect();
+        for class in reading::classes(&widths, AGREE) {
+            for pair in class.windows(2) {
+                let (near, far) = near_far(in_x);
+                let gap = |n: usize| model.vars[gaps[n].1].edge(near).minus(&model.vars[gaps[n].0].edge(far));
+                let expr = gap(pair[1]).minus(&gap(pair[0]));
+                let reason = Reason::Wish(Wish::Equal, gaps[pair[0]].0, gaps[pair[1]].1);
+                model.programme.soft(expr, Sense::Equal, 0.0, price::SPACING, reason);
+            }
+        }
+    }
+}
+
+fn bounds(model: &mut Model, scene: &Scene<'_>) {
+    let Scene { map, request, .. } = scene;
+    for (n, item) in scene.items.iter().enumerate() {
+        if item.frames.is_some() || (request.whole && !item.prints.is_empty()) {
+            continue;
+        }
+        for wide in [true, false] {
+            let drawn = if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
+            let mut least = BOUNDS.0 * map.least() * drawn;
+            if let Some(most) = largest_print(scene, item, wide) {
+                least = least.min(0.9 * most);
+            }
+            let reason = Reason::Wish(Wish::Bounds, n, n);
+            model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, least, price::BOUNDS, reason);
+            if item.prints.is_empty() {
+                let share = if item.kind == Kind::Photo { (COMFORT.0 * map.least()).max(COMFORT.1 * map.mean()) } else { COMFORT.0 * map.least() };
+                model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, share * drawn, price::COMFORT, reason);
+            }
+            let most = BOUNDS.1 * map.most() * drawn;
+            model.programme.soft(model.vars[n].size(wide).times(-1.0), Sense::AtLeast, -most, price::BOUNDS, reason);
+        }
+    }
+}
+
+/// How wide or high the prints of an item let it be, in inches.
+fn largest_print(scene: &Scene<'_>, item: &Item, wide: bool) -> Option<f64> {
+    let Photos::Prints(prints) = &scene.request.photos else { return None };
+    let side = |p: &usize| {
+        let size = prints[*p].size;
+        (if wide == item.on_its_side() { size.h } else { size.w }).ticks() as f64 / INCH
+    };
+    let least = item.prints.iter().map(side).fold(f64::INFINITY, f64::min);
+    least.is_finite().then(|| least * f64::from(if wide { item.cells.0 } else { item.cells.1 }))
+}
+
+fn halves(model: &mut Model, n: usize) {
+    let vars = model.vars[n].clone();
+    for runs in [&vars.cols, &vars.rows] {
+        for pair in runs.windows(2) {
+            let expr = Expr::of(&[(pair[1].1, 1.0), (pair[1].0, -1.0), (pair[0].1, -1.0), (pair[0].0, 1.0)]);
+            model.programme.soft(expr, Sense::Equal, 0.0, price::HALVES, Reason::Wish(Wish::Equal, n, n));
+        }
+    }
+}
+
+/// The prints of a split slot take up the slot: each its part of most of the wanted width and height.
+fn roomy_cells(model: &mut Model, n: usize, item: &Item) {
+    if !item.is_split() || !item.prints.is_empty() {
+        return;
+    }
+    let vars = model.vars[n].clone();
+    for (runs, whole) in [(&vars.cols, item.want.w()), (&vars.rows, item.want.h())] {
+        let least = COMFORT.1 * whole / INCH / runs.len() as f64;
+        for run in runs {
+            let expr = Expr::of(&[(run.1, 1.0), (run.0, -1.0)]);
+            model.programme.soft(expr, Sense::AtLeast, least, price::COMFORT, Reason::Wish(Wish::Bounds, n, n));
+        }
+    }
+}
+
+/// A block of a two-page sketch that kept to one page keeps to it.
+fn fold_kept(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let (Some(fold), 2) = (scene.fold(), scene.sketch.canvas.pages) else { return };
+    let drawn_fold = scene.sketch.canvas.page.w.ticks() as f64;
+    let reason = Reason::Wish(Wish::Relation, n, n);
+    if item.drawn.r <= drawn_fold + KEPT {
+        model.programme.soft(model.vars[n].edge(Edge::Right).times(-1.0), Sense::AtLeast, -fold, price::RELATION, reason);
+    } else if item.drawn.l >= drawn_fold - KEPT {
+        model.programme.soft(model.vars[n].edge(Edge::Left), Sense::AtLeast, fold, price::RELATION, reason);
+    }
+}

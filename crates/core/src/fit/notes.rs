@@ -1,0 +1,222 @@
+//! What changed and why, in sentences a maker would say.
+
+use super::conflict::names_of;
+use super::item::Item;
+use super::measure::{Group, Measures};
+use super::model::{Scene, Side};
+use super::request::Photos;
+use super::search::Chosen;
+use crate::layout::{Layout, LayoutBlock};
+use crate::length::Length;
+use crate::reading::{AGREE, INCH, KEPT, distance, face};
+use crate::sketch::Kind;
+
+/// A block moved by this share of the canvas is worth a sentence.
+const WORTH_SAYING: f64 = 0.035;
+/// How many moves are told.
+const MOST_MOVES: usize = 3;
+/// A print that loses more than this is named.
+const TRIM_SAID: f64 = 0.02;
+
+/// All sentences, what she decides by first.
+pub(crate) fn notes(scene: &Scene<'_>, chosen: &Chosen, layout: &Layout, measures: &Measures) -> Vec<String> {
+    let mut said = Vec::new();
+    photo_counts(&mut said, scene, layout);
+    contacts(&mut said, scene, measures);
+    moves(&mut said, scene, chosen, measures);
+    trims(&mut said, scene, layout);
+    over_fold(&mut said, scene, layout);
+    units(&mut said, scene);
+    mats(&mut said, scene);
+    lost_lines(&mut said, scene, measures);
+    open_spread(&mut said, scene);
+    said
+}
+
+fn text(scene: &Scene<'_>, ticks: f64) -> String {
+    Length::from_ticks(ticks.round() as i64).to_ruler_text(scene.request.unit)
+}
+
+/// `2 1/2 × 3 in`.
+fn size_text(scene: &Scene<'_>, w: f64, h: f64) -> String {
+    let (w, h) = (text(scene, w), text(scene, h));
+    let unit = scene.request.unit.name();
+    format!("{} × {h}", w.trim_end_matches(unit).trim_end())
+}
+
+/// `a`, `a and b`, `a, b and c`.
+fn list(names: &[String]) -> String {
+    match names {
+        [] => String::new(),
+        [one] => one.clone(),
+        [most @ .., last] => format!("{} and {last}", most.join(", ")),
+    }
+}
+
+fn ids_of(scene: &Scene<'_>, item: &Item) -> Vec<String> {
+    item.from.iter().map(|n| scene.sketch.blocks[*n].id.clone()).collect()
+}
+
+fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+    for item in scene.items.iter().filter(|i| scene.sketch.blocks[i.from[0]].kind == Kind::Photo) {
+        let ids = ids_of(scene, item);
+        if item.kind == Kind::Journal {
+            said.push(format!("Photo {} becomes writing space: there are fewer photos than slots.", list(&ids)));
+            continue;
+        }
+        if ids.len() > 1 {
+            said.push(format!("Photos {} become one slot.", list(&ids)));
+        }
+        if item.is_split() {
+            let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from == ids && b.block.kind == Kind::Photo).collect();
+            let names: Vec<String> = parts.iter().map(|p| p.block.id.clone()).collect();
+            let first = parts[0].extent();
+            let each = size_text(scene, first.w(), first.h());
+            let straight = if scene.sketch.blocks[item.from[0]].turn == item.turn { "" } else { ", and stands straight" };
+            said.push(format!("Photo {} is split for {} prints{straight}: {}, {each} each.", ids[0], names.len(), list(&names)));
+        }
+    }
+}
+
+/// Photos that touched, and photos a narrow gap apart.
+fn contacts(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
+    let photos: Vec<&Group> = measures.groups.iter().filter(|g| g.kind == Kind::Photo && g.parts == 1).collect();
+    for (n, a) in photos.iter().enumerate() {
+        for b in &photos[n + 1..] {
+            for (x, y) in [(a, b), (b, a)] {
+                for in_x in [true, false] {
+                    let (drawn, here) = (distance(x.drawn, y.drawn, in_x), distance(x.here, y.here, in_x));
+                    if !face(x.drawn, y.drawn, in_x) || drawn.abs() > INCH / 2.0 {
+                        continue;
+                    }
+                    let id = |g: &Group| scene.sketch.blocks[g.blocks[0]].id.clone();
+                    let names = list(&[id(x), id(y)]);
+                    if drawn.abs() <= AGREE && here.abs() <= KEPT {
+                        said.push(format!("Photos {names} still touch."));
+                    } else if drawn > AGREE && (here - drawn).abs() > KEPT {
+                        said.push(format!("The gap between photos {names} goes from {} to {}.", text(scene, drawn), text(scene, here)));
+                    }
+                }
+            }
+        }
+    }
+}
+
+fn moves(said: &mut Vec<String>, scene: &Scene<'_>, chosen: &Chosen, measures: &Measures) {
+    let canvas = scene.request.target.span();
+    let mut far: Vec<(f64, &Group)> =
+        measures.groups.iter().map(|g| (g.drift(canvas), g)).filter(|(d, g)| *d >= WORTH_SAYING && g.kind != Kind::Mat).collect();
+    far.sort_by(|a, b| b.0.total_cmp(&a.0));
+    for (_, group) in far.into_iter().take(MOST_MOVES) {
+        let (dx, dy) = (group.here.cx() - group.want.cx(), group.here.cy() - group.want.cy());
+        let across = dx.abs() / canvas.w() >= dy.abs() / canvas.h();
+        let way = match (across, dx > 0.0, dy > 0.0) {
+            (true, true, _) => "right",
+            (true, false, _) => "left",
+            (false, _, true) => "down",
+            (false, _, false) => "up",
+        };
+        let by = text(scene, if across { dx.abs() } else { dy.abs() });
+        let item = scene.items.iter().position(|i| i.from == group.blocks || i.from.contains(&group.blocks[0]));
+        let Some(n) = item else { continue };
+        let clears = across
+            && chosen.sides[n].is_some_and(|s| s != Side::Astride)
+            && scene.fold().is_some_and(|f| {
+                let half = group.here.w() / 2.0;
+                let guard = scene.request.fold_guard.ticks() as f64;
+                (group.want.cx() - f * INCH).abs() < half + guard + KEPT
+            });
+        let why = if clears { " to clear the fold" } else { " of where the sketch has it, to keep its neighbours and lines" };
+        said.push(format!("The {} moves {by} {way}{why}.", names_of(scene.sketch, &scene.items[n])));
+    }
+}
+
+fn trims(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+    for block in &layout.blocks {
+        let Some(placed) = &block.placed else { continue };
+        let trimmed = 1.0 - placed.keep.w * placed.keep.h;
+        if trimmed > TRIM_SAID {
+            let full = size_text(scene, placed.print.w.ticks() as f64, placed.print.h.ticks() as f64);
+            let span = crate::geometry::Span::from(block.block.rect);
+            let shows = size_text(scene, span.w(), span.h());
+            said.push(format!("Print {} is trimmed from {full} to {shows} in {}: {:.0} % comes off.", placed.photo, block.block.id, trimmed * 100.0));
+        }
+    }
+    if let Photos::Prints(prints) = &scene.request.photos
+        && scene.request.whole
+    {
+        said.push(if prints.len() == 1 { "The print keeps its size.".to_owned() } else { format!("All {} prints keep their size.", prints.len()) });
+    }
+}
+
+fn over_fold(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+    for pair in layout.blocks.windows(2) {
+        let (a, b) = (&pair[0], &pair[1]);
+        if a.from != b.from || a.from.is_empty() || a.page == b.page || a.block.kind == Kind::Photo {
+            continue;
+        }
+        let parts = format!("{} + {}", text(scene, a.extent().w()), text(scene, b.extent().w()));
+        let word = a.block.kind.word();
+        said.push(format!("The {word} {} runs over the fold in two parts, {} and {}: {parts} wide.", a.from.join(" and "), a.block.id, b.block.id));
+    }
+}
+
+fn units(said: &mut Vec<String>, scene: &Scene<'_>) {
+    for item in scene.items {
+        let Some((new, old)) = item.grid else { continue };
+        if (new.cols, new.rows) != (old.cols, old.rows) {
+            let id = &scene.sketch.blocks[item.from[0]].id;
+            said.push(format!(
+                "The grid {id} goes from {} × {} to {} × {} units, so that its units keep their shape.",
+                old.cols, old.rows, new.cols, new.rows
+            ));
+        }
+    }
+}
+
+/// Borders are absolutes; one sentence for all that are even and alike.
+fn mats(said: &mut Vec<String>, scene: &Scene<'_>) {
+    let mut even: Vec<(f64, Vec<String>)> = Vec::new();
+    for item in scene.items {
+        let Some((_, borders)) = item.frames else { continue };
+        if borders.iter().any(|b| (b - borders[0]).abs() > 1.0) {
+            continue;
+        }
+        match even.iter_mut().find(|e| (e.0 - borders[0]).abs() < 1.0) {
+            Some(known) => known.1.extend(ids_of(scene, item)),
+            None => even.push((borders[0], ids_of(scene, item))),
+        }
+    }
+    for (border, ids) in even {
+        let one = ids.len() == 1;
+        said.push(format!(
+            "The {} of {} {} {}.",
+            if one { "border" } else { "borders" },
+            list(&ids),
+            if one { "stays" } else { "stay" },
+            text(scene, border)
+        ));
+    }
+}
+
+fn lost_lines(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
+    let lost: Vec<_> = measures.lost_lines.iter().filter(|l| !l.0.is_centre()).collect();
+    for (place, a, b) in lost.iter().take(MOST_MOVES) {
+        let id = |n: &usize| scene.sketch.blocks[measures.groups[*n].blocks[0]].id.clone();
+        said.push(format!("The {} of {} no longer agree.", place.name(), list(&[id(a), id(b)])));
+    }
+    if lost.len() > MOST_MOVES {
+        said.push(format!("{} more edges no longer agree.", lost.len() - MOST_MOVES));
+    }
+}
+
+/// One page's photos on two pages leave a lot of open page: say so.
+fn open_spread(said: &mut Vec<String>, scene: &Scene<'_>) {
+    let slots = scene.sketch.photo_slots();
+    let shown = scene.request.photo_count().unwrap_or(slots);
+    if scene.request.target.pages == 2 && scene.sketch.canvas.pages == 1 && slots > 0 && shown <= slots && scene.map.sx > 1.5 {
+        let photos = if shown == 1 { "photo" } else { "photos" };
+        let leave = if shown == 1 { "leaves" } else { "leave" };
+        said.push(format!("{shown} {photos} on two pages {leave} much of the spread open; {} would fill the slots.", slots * 2));
+    }
+}

@@ -1,0 +1,259 @@
+//! The fit's convex quadratic programme: variables for edges and lines, rows that must or should hold, pulls.
+//!
+//! minimise  sum of `weight * (terms - target)^2`  +  sum of `price * |slack|`  subject to the rows,
+//! where a hard row has no slack. Lengths are in inches here, so that all numbers are near one.
+
+use super::conflict::Reason;
+use clarabel::algebra::CscMatrix;
+use clarabel::solver::{DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT, SolverStatus, SupportedConeT, ZeroConeT};
+
+/// A variable.
+pub(crate) type Var = usize;
+
+/// A linear expression.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(crate) struct Expr {
+    /// Variable and factor.
+    pub(crate) terms: Vec<(Var, f64)>,
+}
+
+impl Expr {
+    pub(crate) fn of(terms: &[(Var, f64)]) -> Expr {
+        Expr { terms: terms.to_vec() }
+    }
+
+    pub(crate) fn plus(mut self, factor: f64, other: &Expr) -> Expr {
+        self.terms.extend(other.terms.iter().map(|(v, f)| (*v, f * factor)));
+        self
+    }
+
+    pub(crate) fn minus(self, other: &Expr) -> Expr {
+        self.plus(-1.0, other)
+    }
+
+    pub(crate) fn times(mut self, factor: f64) -> Expr {
+        self.terms.iter_mut().for_each(|t| t.1 *= factor);
+        self
+    }
+
+    pub(crate) fn value(&self, at: &[f64]) -> f64 {
+        self.terms.iter().map(|(v, f)| f * at[*v]).sum()
+    }
+}
+
+/// How a row's two sides compare.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Sense {
+    /// terms = rhs
+    Equal,
+    /// terms >= rhs
+    AtLeast,
+}
+
+/// A row.
+#[derive(Clone, Debug)]
+pub(crate) struct Row {
+    pub(crate) expr: Expr,
+    pub(crate) sense: Sense,
+    pub(crate) rhs: f64,
+    /// The price of an inch of slack; none for a hard row.
+    pub(crate) price: Option<f64>,
+    /// What it stands for.
+    pub(crate) reason: Reason,
+}
+
+impl Row {
+    /// How far it is from holding, zero when it holds.
+    pub(crate) fn slack(&self, at: &[f64]) -> f64 {
+        let off = self.expr.value(at) - self.rhs;
+        match self.sense {
+            Sense::Equal => off.abs(),
+            Sense::AtLeast => (-off).max(0.0),
+        }
+    }
+}
+
+/// A pull: `weight * (expr - target)^2`.
+#[derive(Clone, Debug)]
+pub(crate) struct Pull {
+    pub(crate) expr: Expr,
+    pub(crate) target: f64,
+    pub(crate) weight: f64,
+}
+
+/// A whole programme.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Programme {
+    /// Where each variable is expected, which tells the rows that are not worth looking at first.
+    pub(crate) expected: Vec<f64>,
+    pub(crate) rows: Vec<Row>,
+    pub(crate) pulls: Vec<Pull>,
+}
+
+/// A row at least that is expected to hold with this much to spare, in inches, is left out until it fails.
+const IDLE: f64 = 0.8;
+/// A row that fails by more than this is taken in.
+const FAILS: f64 = 1e-5;
+/// A hard row that fails by more than this, in inches, does not hold.
+const BROKEN: f64 = 2e-4;
+/// How often rows are taken in before all are.
+const ROUNDS: usize = 4;
+
+impl Programme {
+    /// How many variables there are.
+    pub(crate) fn vars(&self) -> usize {
+        self.expected.len()
+    }
+
+    /// A new variable, expected near a place.
+    pub(crate) fn var(&mut self, expected: f64) -> Var {
+        self.expected.push(expected);
+        self.expected.len() - 1
+    }
+
+    pub(crate) fn hard(&mut self, expr: Expr, sense: Sense, rhs: f64, reason: Reason) {
+        self.rows.push(Row { expr, sense, rhs, price: None, reason });
+    }
+
+    pub(crate) fn soft(&mut self, expr: Expr, sense: Sense, rhs: f64, price: f64, reason: Reason) {
+        self.rows.push(Row { expr, sense, rhs, price: Some(price), reason });
+    }
+
+    pub(crate) fn pull(&mut self, expr: Expr, target: f64, weight: f64) {
+        self.pulls.push(Pull { expr, target, weight });
+    }
+
+    /// Solves it; `None` when the hard rows can't hold together.
+    ///
+    /// Rows that are expected to hold easily are taken in only once they fail, so that most solves see a fraction of them.
+    pub(crate) fn solve(&self) -> Option<Vec<f64>> {
+        let expected_to_hold = |r: &Row| r.sense == Sense::AtLeast && r.expr.value(&self.expected) - r.rhs > IDLE;
+        let mut idle: Vec<bool> = self.rows.iter().map(expected_to_hold).collect();
+        for round in 0.. {
+            let rows: Vec<&Row> = self.rows.iter().zip(&idle).filter(|(_, idle)| !**idle).map(|(r, _)| r).collect();
+            let at = self.solve_rows(&rows)?;
+            let mut complete = true;
+            for (row, idle) in self.rows.iter().zip(&mut idle) {
+                if *idle && (round == ROUNDS || row.slack(&at) > FAILS) {
+                    *idle = false;
+                    complete = false;
+                }
+            }
+            if complete {
+                return Some(at);
+            }
+        }
+        None
+    }
+
+    /// One programme with some of the rows. Refining the solver's linear systems costs two fifths of its time and is
+    /// hardly ever needed: only what fails without is tried with.
+    fn solve_rows(&self, rows: &[&Row]) -> Option<Vec<f64>> {
+        self.run_solver(rows, false).or_else(|| self.run_solver(rows, true))
+    }
+
+    fn run_solver(&self, rows: &[&Row], refine: bool) -> Option<Vec<f64>> {
+        let slacks = rows.iter().filter(|r| r.price.is_some()).count();
+        let n = self.vars() + slacks;
+        let (objective, linear) = self.objective(rows, n);
+        let (matrix, rhs, cones) = self.constraints(rows, n);
+        let settings = DefaultSettingsBuilder::default()
+            .verbose(false)
+            .max_iter(120)
+            .iterative_refinement_enable(refine)
+            .tol_gap_abs(1e-7)
+            .tol_gap_rel(1e-7)
+            .tol_feas(1e-7)
+            .build()
+            .expect("fixed settings are valid");
+        let mut solver = DefaultSolver::new(&objective, &linear, &matrix, &rhs, &cones, settings).ok()?;
+        solver.solve();
+        let accepted = match solver.solution.status {
+            SolverStatus::Solved => true,
+            SolverStatus::AlmostSolved => refine,
+            _ => false,
+        };
+        let at = &solver.solution.x[..self.vars()];
+        // Next to what is impossible the solver may be content with rows that hold almost: a limit may not.
+        let holds = || rows.iter().all(|r| r.price.is_some() || r.slack(at) <= BROKEN);
+        (accepted && holds()).then(|| at.to_vec())
+    }
+
+    /// Whether some of its hard rows can hold together, with nothing asked for.
+    pub(crate) fn is_possible(&self, rows: &[usize]) -> bool {
+        let rows: Vec<Row> = rows.iter().map(|r| Row { price: None, ..self.rows[*r].clone() }).collect();
+        let pulls = (0..self.vars()).map(|v| Pull { expr: Expr::of(&[(v, 1.0)]), target: self.expected[v], weight: 1e-4 }).collect();
+        Programme { expected: self.expected.clone(), rows, pulls }.solve().is_some()
+    }
+
+    /// Upper triangle of twice the pulls' squares, and the linear part with the prices of slack.
+    fn objective(&self, rows: &[&Row], n: usize) -> (CscMatrix<f64>, Vec<f64>) {
+        let (mut i, mut j, mut v) = (Vec::new(), Vec::new(), Vec::new());
+        let mut linear = vec![0.0; n];
+        for pull in &self.pulls {
+            let terms = merged(&pull.expr.terms);
+            for (k, (a, fa)) in terms.iter().enumerate() {
+                linear[*a] -= 2.0 * pull.weight * pull.target * fa;
+                for (b, fb) in &terms[k..] {
+                    i.push(*a);
+                    j.push(*b);
+                    v.push(2.0 * pull.weight * fa * fb);
+                }
+            }
+        }
+        let prices = rows.iter().filter_map(|r| r.price);
+        linear[self.vars()..].iter_mut().zip(prices).for_each(|(slot, price)| *slot = price);
+        (CscMatrix::new_from_triplets(n, n, i, j, v), linear)
+    }
+
+    /// `matrix x + s = rhs`, s in the cones: hard equalities first, then everything that is at least.
+    ///
+    /// A soft equality is two rows with one slack, `-t <= terms - rhs <= t`.
+    fn constraints(&self, rows: &[&Row], n: usize) -> (CscMatrix<f64>, Vec<f64>, Vec<SupportedConeT<f64>>) {
+        let (mut i, mut j, mut v, mut rhs) = (Vec::new(), Vec::new(), Vec::new(), Vec::new());
+        let mut put = |row: &Row, slack: Option<Var>, sign: f64| {
+            let at = rhs.len();
+            let terms = merged(&row.expr.terms).into_iter().map(|(var, factor)| (var, sign * factor));
+            for (var, factor) in terms.chain(slack.map(|s| (s, -1.0))) {
+                i.push(at);
+                j.push(var);
+                v.push(factor);
+            }
+            rhs.push(sign * row.rhs);
+        };
+        let is_hard_equality = |r: &Row| r.price.is_none() && r.sense == Sense::Equal;
+        rows.iter().filter(|r| is_hard_equality(r)).for_each(|r| put(r, None, 1.0));
+        let mut next = self.vars();
+        for row in rows.iter().filter(|r| !is_hard_equality(r)) {
+            let slack = row.price.map(|_| next);
+            next += usize::from(slack.is_some());
+            put(row, slack, -1.0);
+            if row.sense == Sense::Equal {
+                put(row, slack, 1.0);
+            }
+        }
+        let equalities = rows.iter().filter(|r| is_hard_equality(r)).count();
+        for slack in self.vars()..n {
+            i.push(rhs.len());
+            j.push(slack);
+            v.push(-1.0);
+            rhs.push(0.0);
+        }
+        let total = rhs.len();
+        (CscMatrix::new_from_triplets(total, n, i, j, v), rhs, vec![ZeroConeT(equalities), NonnegativeConeT(total - equalities)])
+    }
+}
+
+/// Terms with each variable once, in ascending order.
+fn merged(terms: &[(Var, f64)]) -> Vec<(Var, f64)> {
+    let mut sorted = terms.to_vec();
+    sorted.sort_by_key(|t| t.0);
+    let mut once: Vec<(Var, f64)> = Vec::with_capacity(sorted.len());
+    for (var, factor) in sorted {
+        match once.last_mut() {
+            Some(last) if last.0 == var => last.1 += factor,
+            _ => once.push((var, factor)),
+        }
+    }
+    once
+}

@@ -1,0 +1,117 @@
+//! A fit's answer.
+
+use super::approach::{Approach, Map};
+use super::measure::Measures;
+use super::request::Request;
+use super::{Choices, Conflict};
+use crate::document::{length_number, number};
+use crate::geometry::Span;
+use crate::layout::Layout;
+use crate::length::{Length, Unit};
+use crate::sketch::{Flip, QuarterTurn, Sketch};
+use serde_json::{Value, json};
+
+/// The `format` of a fit's answer.
+const FORMAT: &str = "metrosk-proposals/1";
+
+/// One way that the sketch can go.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Proposal {
+    /// By which approach.
+    pub approach: Approach,
+    /// The sketch was turned first.
+    pub turn: QuarterTurn,
+    /// Then flipped.
+    pub flip: Flip,
+    /// 0 to 100, higher is better.
+    pub score: f64,
+    /// Where everything is.
+    pub layout: Layout,
+    /// How good it is.
+    pub measures: Measures,
+    /// What changed and why.
+    pub notes: Vec<String>,
+    /// What a refit may hold.
+    pub choices: Choices,
+    /// Each sketch block's drawn, wanted and placed box.
+    places: Vec<(String, Span, Span, Span)>,
+}
+
+/// Proposals, or what stands in their way. Neither is an error.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Outcome {
+    /// Best first, at least one.
+    Proposals(Vec<Proposal>),
+    /// The request can't be met.
+    Conflict(Conflict),
+}
+
+impl Proposal {
+    pub(crate) fn new(request: &Request, sketch: &Sketch, choices: Choices, layout: Layout, measures: Measures, notes: Vec<String>) -> Proposal {
+        let places = measures.groups.iter().flat_map(|g| g.blocks.iter().map(|n| (sketch.blocks[*n].id.clone(), g.drawn, g.want, g.here))).collect();
+        let map = Map::new(choices.approach, sketch.canvas, request.target);
+        let filled = map.apply(sketch.canvas.span()).area() / request.target.span().area();
+        let (approach, turn, flip, score) = (choices.approach, request.turn, request.flip, score(&measures, filled));
+        Proposal { approach, turn, flip, score, layout, measures, notes, choices, places }
+    }
+
+    /// Writes the proposal.
+    pub fn to_json(&self) -> Value {
+        let m = &self.measures;
+        let unit = self.layout.unit;
+        let places: Vec<Value> = self
+            .places
+            .iter()
+            .map(|(id, drawn, want, here)| json!({"id": id, "sketch": span_json(*drawn, unit), "wanted": span_json(*want, unit), "here": span_json(*here, unit)}))
+            .collect();
+        json!({
+            "approach": self.approach.name(),
+            "turn": self.turn.degrees(),
+            "flip": self.flip.name(),
+            "score": (self.score * 10.0).round() / 10.0,
+            "layout": self.layout.to_json(),
+            "report": {
+                "drift": {"mean": rounded(m.drift_mean), "max": rounded(m.drift_max)},
+                "alignments": m.alignments.json(),
+                "relations": m.relations.json(),
+                "trimmed": rounded(m.trimmed),
+                "notes": self.notes,
+                "blocks": places,
+            },
+        })
+    }
+}
+
+impl Outcome {
+    /// Writes the fit response.
+    pub fn to_json(&self, unit: Unit) -> Value {
+        match self {
+            Outcome::Proposals(proposals) => {
+                json!({"format": FORMAT, "unit": unit.name(), "proposals": proposals.iter().map(Proposal::to_json).collect::<Vec<_>>()})
+            }
+            Outcome::Conflict(c) => json!({
+                "format": FORMAT, "unit": unit.name(), "proposals": [],
+                "conflict": {"text": c.text, "pins": c.pins, "blocks": c.blocks, "limits": c.limits},
+            }),
+        }
+    }
+}
+
+fn rounded(share: f64) -> Value {
+    number((share * 1e6).round() / 1e6)
+}
+
+fn span_json(span: Span, unit: Unit) -> Value {
+    let length = |ticks: f64| length_number(Length::from_ticks(ticks.round() as i64), unit);
+    json!({"x": length(span.l), "y": length(span.t), "w": length(span.w()), "h": length(span.h())})
+}
+
+/// One figure to rank proposals by: lines and neighbours kept, little drift, photos that keep their shape and area, and
+/// the share of the target that the sketch fills (a frame around it is paper that the page was bought for).
+fn score(m: &Measures, filled: f64) -> f64 {
+    let drift = 1.0 - (m.drift_mean / 0.12).min(1.0);
+    let shape = 1.0 - (m.slot_shape / 0.5).min(1.0);
+    let area = m.photo_area.min(1.0);
+    let kept = 0.25 * drift + 0.2 * m.alignments.share() + 0.15 * m.relations.share();
+    100.0 * (kept + 0.05 * shape + 0.05 * area + 0.05 * (1.0 - m.trimmed) + 0.25 * filled.min(1.0))
+}

@@ -1,0 +1,311 @@
+//! The fit request: a sketch, a target, prints, and what the maker holds to.
+
+use super::approach::Approach;
+use crate::document::{self, Findings, Invalid, Node};
+use crate::geometry::{Edge, Size};
+use crate::length::{Length, Unit};
+use crate::sketch::{Canvas, Flip, Kind, QuarterTurn, Reader, Sketch, read_canvas, read_unit};
+use serde_json::Value;
+
+/// The `format` of a fit request.
+const FORMAT: &str = "metrosk-fit/1";
+/// How many photos may be asked for.
+pub const MOST_PHOTOS: u32 = 100;
+/// How many pins a request may have.
+const MOST_PINS: usize = 500;
+/// The coarsest ruler step: 1 in.
+const COARSEST: Length = Length::inches(1, 1);
+const KINDS_ACROSS: [&str; 3] = ["title", "journal", "photo"];
+
+/// A print to place, as it will be looked at.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Print {
+    /// Unique in the request.
+    pub id: String,
+    /// Its size.
+    pub size: Size,
+    /// The main photo.
+    pub focal: bool,
+}
+
+/// Which photos are wanted.
+#[derive(Clone, Debug, PartialEq, Default)]
+pub enum Photos {
+    /// As many as the layout has slots.
+    #[default]
+    AsDrawn,
+    /// So many, in the sketch's own slot shapes.
+    Count(u32),
+    /// These prints.
+    Prints(Vec<Print>),
+}
+
+/// What a pin holds.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum PinEdge {
+    /// An edge's place on the target canvas.
+    Edge(Edge),
+    /// The width.
+    Width,
+    /// The height.
+    Height,
+}
+
+impl PinEdge {
+    /// The names that documents use.
+    pub const NAMES: [&'static str; 6] = ["left", "right", "top", "bottom", "width", "height"];
+
+    /// The pin of that document name.
+    pub fn from_name(name: &str) -> Option<PinEdge> {
+        match name {
+            "width" => Some(PinEdge::Width),
+            "height" => Some(PinEdge::Height),
+            _ => Edge::ALL.into_iter().find(|e| e.name() == name).map(PinEdge::Edge),
+        }
+    }
+
+    /// Its document name.
+    pub const fn name(self) -> &'static str {
+        match self {
+            PinEdge::Edge(edge) => edge.name(),
+            PinEdge::Width => "width",
+            PinEdge::Height => "height",
+        }
+    }
+}
+
+/// An edge or size of a sketch block (after turn and flip) held at a length on the target canvas.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Pin {
+    /// The sketch block's id.
+    pub block: String,
+    /// What is held.
+    pub edge: PinEdge,
+    /// Where.
+    pub at: Length,
+}
+
+/// A fit request, in ticks.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Request {
+    /// The unit of the request and of its answer.
+    pub unit: Unit,
+    /// The sketch as drawn.
+    pub sketch: Sketch,
+    /// The page or spread to fill.
+    pub target: Canvas,
+    /// What stays free along the canvas's edges.
+    pub margin: Length,
+    /// What photos, titles and journaling stay away from the fold.
+    pub fold_guard: Length,
+    /// Which photos.
+    pub photos: Photos,
+    /// Prints keep their size (`whole`), or may be trimmed to suit (`trim`).
+    pub whole: bool,
+    /// The approach asked for; none for `auto`.
+    pub approach: Option<Approach>,
+    /// Applied to the sketch first.
+    pub turn: QuarterTurn,
+    /// Applied after the turn.
+    pub flip: Flip,
+    /// The ruler step, zero for none.
+    pub snap: Length,
+    /// What is held.
+    pub pins: Vec<Pin>,
+    /// Kinds that may be cut at the fold beyond strips, panels, grids, rings and washes.
+    pub across_fold: Vec<Kind>,
+}
+
+impl Request {
+    /// Reads a request.
+    ///
+    /// # Errors
+    /// All that breaks the format, each with its JSON path.
+    pub fn from_json(value: &Value) -> Result<Request, Invalid> {
+        let findings = Findings::default();
+        let request = read_request(&Node::top(value, &findings), &findings);
+        findings.finish(request)
+    }
+
+    /// Reads a request from text.
+    ///
+    /// # Errors
+    /// When the text is not JSON, or breaks the format.
+    pub fn from_text(text: &str) -> Result<Request, Invalid> {
+        Request::from_json(&document::parse_json(text)?)
+    }
+
+    /// How many photos are asked for, when the request says so.
+    pub fn photo_count(&self) -> Option<usize> {
+        match &self.photos {
+            Photos::AsDrawn => None,
+            Photos::Count(count) => Some(*count as usize),
+            Photos::Prints(prints) => Some(prints.len()),
+        }
+    }
+}
+
+fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
+    top.object()?;
+    if let Some(format) = top.need("format", FORMAT)
+        && format.value.as_str() != Some(FORMAT)
+    {
+        format.wrong(FORMAT);
+    }
+    let unit = read_unit(top);
+    let reader = Reader { unit: unit.unwrap_or_default() };
+    let sketch = top.need("sketch", "a sketch document").and_then(|n| read_inner_sketch(&n, findings));
+    let target = top.need("target", "an object with page and pages").and_then(|n| read_target(&n, reader));
+    let photos = top.get("photos").map_or(Some(Photos::AsDrawn), |n| read_photos(&n, reader));
+    let whole = top.get("photo_rule").map_or(Some(false), |n| {
+        n.one_of(&["trim", "whole"], |t| match t {
+            "trim" => Some(false),
+            "whole" => Some(true),
+            _ => None,
+        })
+    });
+    let approach = top.get("approach").map_or(Some(None), |n| n.one_of(&Approach::NAMES, Approach::or_auto));
+    let turn = top.get("turn").map_or(Some(QuarterTurn::default()), |n| {
+        let turn = n.value.as_f64().filter(|d| d.fract() == 0.0 && *d >= 0.0).and_then(|d| QuarterTurn::from_degrees(d as u32));
+        if turn.is_none() {
+            n.wrong("0, 90, 180 or 270");
+        }
+        turn
+    });
+    let flip = top.get("flip").map_or(Some(Flip::None), |n| n.one_of(&Flip::NAMES, Flip::from_name));
+    let snap = top.get("snap").map_or(Some(Length::ZERO), |n| n.length(reader.unit, Length::ZERO, COARSEST));
+    let pins = top.get("pins").map_or(Some(Vec::new()), |n| read_pins(&n, reader, sketch.as_ref()));
+    let across_fold = top.get("across_fold").map_or(Some(Vec::new()), |n| {
+        n.items().iter().map(|k| k.one_of(&KINDS_ACROSS, |t| Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t)))).collect()
+    });
+    let (canvas, margin, fold_guard) = target?;
+    let request = Request {
+        unit: unit?,
+        sketch: sketch?,
+        target: canvas,
+        margin,
+        fold_guard,
+        photos: photos?,
+        whole: whole?,
+        approach: approach?,
+        turn: turn?,
+        flip: flip?,
+        snap: snap?,
+        pins: pins?,
+        across_fold: across_fold?,
+    };
+    check_together(top, &request);
+    Some(request)
+}
+
+/// Reads the sketch with its findings under `sketch.`.
+fn read_inner_sketch(node: &Node<'_>, findings: &Findings) -> Option<Sketch> {
+    match Sketch::from_json(node.value) {
+        Ok(sketch) if sketch.blocks.is_empty() => {
+            findings.add("sketch.blocks", "an empty list", "at least one block to fit");
+            None
+        }
+        Ok(sketch) => Some(sketch),
+        Err(invalid) => {
+            for f in invalid.findings {
+                let path = if f.path.is_empty() { node.path.clone() } else { format!("{}.{}", node.path, f.path) };
+                findings.add(&path, f.found, f.allowed);
+            }
+            None
+        }
+    }
+}
+
+fn read_target(node: &Node<'_>, reader: Reader) -> Option<(Canvas, Length, Length)> {
+    let canvas = read_canvas(node, reader)?;
+    let room = |name: &str, most: Length| node.get(name).map_or(Some(Length::ZERO), |n| n.length(reader.unit, Length::ZERO, most));
+    let half = |l: Length| Length::from_ticks(l.ticks() * 2 / 5);
+    let margin = room("margin", half(canvas.page.w).min(half(canvas.page.h)));
+    let guard = room("fold_guard", half(canvas.page.w));
+    Some((canvas, margin?, guard?))
+}
+
+fn read_photos(node: &Node<'_>, reader: Reader) -> Option<Photos> {
+    if let Some(count) = node.get("count") {
+        return count.count(1, MOST_PHOTOS).map(Photos::Count);
+    }
+    let nodes = node.value.as_array().map(|_| node.items());
+    let Some(nodes) = nodes.filter(|n| !n.is_empty() && n.len() <= MOST_PHOTOS as usize) else {
+        node.wrong(format!("a list of 1 to {MOST_PHOTOS} prints, or {{\"count\": 1 to {MOST_PHOTOS}}}"));
+        return None;
+    };
+    let prints: Vec<Option<Print>> = nodes.iter().map(|n| read_print(n, reader)).collect();
+    let mut seen: Vec<&str> = Vec::new();
+    for (node, print) in nodes.iter().zip(&prints) {
+        let Some(print) = print else { continue };
+        if seen.contains(&print.id.as_str()) {
+            node.get("id")?.wrong("a text that no other print has");
+        }
+        seen.push(&print.id);
+    }
+    prints.into_iter().collect::<Option<_>>().map(Photos::Prints)
+}
+
+fn read_print(node: &Node<'_>, reader: Reader) -> Option<Print> {
+    node.object()?;
+    let id = node.need("id", "a text that no other print has").and_then(|n| n.text());
+    let side = |name| node.need(name, "a length above 0").and_then(|n| n.length(reader.unit, Length::inches(1, 8), Length::inches(100, 1)));
+    let (w, h) = (side("w"), side("h"));
+    let focal = node.get("focal").map_or(Some(false), |n| {
+        n.value.as_bool().or_else(|| {
+            n.wrong("true or false");
+            None
+        })
+    });
+    Some(Print { id: id?.to_owned(), size: Size { w: w?, h: h? }, focal: focal? })
+}
+
+fn read_pins(node: &Node<'_>, reader: Reader, sketch: Option<&Sketch>) -> Option<Vec<Pin>> {
+    let nodes = node.items();
+    if nodes.len() > MOST_PINS {
+        node.wrong(format!("at most {MOST_PINS} pins"));
+        return None;
+    }
+    let pins = nodes.iter().map(|n| {
+        n.object()?;
+        let block = n.need("block", "a block's id").and_then(|b| {
+            let id = b.text()?;
+            if sketch.is_some_and(|s| s.index_of(id).is_none()) {
+                b.wrong("the id of a block of the sketch");
+            }
+            Some(id)
+        });
+        let edge = n.need("edge", &PinEdge::NAMES.join(", ")).and_then(|e| e.one_of(&PinEdge::NAMES, PinEdge::from_name));
+        let most = Length::inches(400, 1);
+        let at = n.need("at", "a length").and_then(|a| a.length(reader.unit, -most, most));
+        Some(Pin { block: block?.to_owned(), edge: edge?, at: at? })
+    });
+    pins.collect::<Vec<_>>().into_iter().collect()
+}
+
+/// Rules that need more than one field.
+fn check_together(top: &Node<'_>, request: &Request) {
+    let (from, to) = (request.sketch.canvas.pages, request.target.pages);
+    if let Some(approach) = request.approach
+        && let Some(node) = top.get("approach")
+        && !Approach::that_apply(from, to).contains(&approach)
+    {
+        let names: Vec<&str> = Approach::that_apply(from, to).iter().map(|a| a.name()).collect();
+        node.wrong(format!("auto, {} for a sketch of {from} and a target of {to}", names.join(", ")));
+    } else if let Some(approach) = request.approach
+        && let Some(node) = top.get("approach")
+        && !approach.is_built()
+    {
+        let built: Vec<&str> = Approach::that_apply(from, to).into_iter().filter(|a| a.is_built()).map(Approach::name).collect();
+        node.wrong_because(
+            format!("“{}”, which this version can't do yet", approach.name()),
+            format!("auto{}{}", if built.is_empty() { "" } else { ", " }, built.join(", ")),
+        );
+    }
+    if request.turn.exchanges()
+        && from == 2
+        && let Some(node) = top.get("turn")
+    {
+        node.wrong("0 or 180 for a sketch of two pages");
+    }
+}

@@ -1,0 +1,159 @@
+//! The layout document: where each block went on the target page or spread.
+
+use crate::document::{Findings, Invalid, Node, number};
+use crate::geometry::{Rect, Size, Span};
+use crate::length::Unit;
+use crate::sketch::{Block, Canvas, Kind, Reader, block_fields, canvas_json, read_block, read_canvas, read_unit, rect_json};
+use serde_json::{Map, Value, json};
+
+/// The `format` of a layout document.
+pub const FORMAT: &str = "metrosk-layout/1";
+
+/// The part of a print that shows, each 0 to 1 of the print.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Keep {
+    /// From the left.
+    pub x: f64,
+    /// From the top.
+    pub y: f64,
+    /// Across.
+    pub w: f64,
+    /// Down.
+    pub h: f64,
+}
+
+/// The print in a slot.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Placed {
+    /// The print's id.
+    pub photo: String,
+    /// The print's own size.
+    pub print: Size,
+    /// What of it shows.
+    pub keep: Keep,
+}
+
+/// One block of a layout.
+#[derive(Clone, Debug, PartialEq)]
+pub struct LayoutBlock {
+    /// As in a sketch.
+    pub block: Block,
+    /// The sketch blocks it stands for.
+    pub from: Vec<String>,
+    /// 0, or 1 for the right page.
+    pub page: u8,
+    /// The print it holds.
+    pub placed: Option<Placed>,
+    /// The undivided box, on a part of a block that crosses the fold.
+    pub whole: Option<Rect>,
+}
+
+impl LayoutBlock {
+    /// Its extent in ticks.
+    pub fn extent(&self) -> Span {
+        self.block.extent()
+    }
+}
+
+/// Blocks on a page or a spread, bottom to top.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Layout {
+    /// The unit in which the document is written.
+    pub unit: Unit,
+    /// The target.
+    pub canvas: Canvas,
+    /// Bottom to top.
+    pub blocks: Vec<LayoutBlock>,
+}
+
+impl Layout {
+    /// Writes the document.
+    pub fn to_json(&self) -> Value {
+        let blocks: Vec<Value> = self.blocks.iter().map(|b| block_json(b, self.unit)).collect();
+        json!({"format": FORMAT, "unit": self.unit.name(), "canvas": canvas_json(self.canvas, self.unit), "blocks": blocks})
+    }
+
+    /// Reads a layout document.
+    ///
+    /// # Errors
+    /// All that breaks the format, each with its JSON path.
+    pub fn from_json(value: &Value) -> Result<Layout, Invalid> {
+        let findings = Findings::default();
+        let layout = read_layout(&Node::top(value, &findings));
+        findings.finish(layout)
+    }
+
+    /// How many photos it shows.
+    pub fn photos(&self) -> usize {
+        self.blocks.iter().filter(|b| b.block.kind == Kind::Photo).count()
+    }
+}
+
+fn block_json(block: &LayoutBlock, unit: Unit) -> Value {
+    let mut fields = Map::new();
+    fields.insert("id".to_owned(), block.block.id.clone().into());
+    fields.insert("from".to_owned(), block.from.clone().into());
+    fields.extend(block_fields(&block.block, unit));
+    fields.insert("page".to_owned(), block.page.into());
+    if let Some(placed) = &block.placed {
+        let k = placed.keep;
+        fields.insert("photo".to_owned(), placed.photo.clone().into());
+        let side = |l| crate::document::length_number(l, unit);
+        fields.insert("print".to_owned(), json!({"w": side(placed.print.w), "h": side(placed.print.h)}));
+        fields.insert("keep".to_owned(), json!({"x": number(k.x), "y": number(k.y), "w": number(k.w), "h": number(k.h)}));
+    }
+    if let Some(whole) = block.whole {
+        let mut part = Map::from_iter([("box".to_owned(), rect_json(whole, unit))]);
+        for name in ["shape", "grid", "ring", "turn"] {
+            if let Some(value) = fields.get(name) {
+                part.insert(name.to_owned(), value.clone());
+            }
+        }
+        fields.insert("whole".to_owned(), Value::Object(part));
+    }
+    Value::Object(fields)
+}
+
+fn read_layout(top: &Node<'_>) -> Option<Layout> {
+    top.object()?;
+    if let Some(format) = top.need("format", FORMAT)
+        && format.value.as_str() != Some(FORMAT)
+    {
+        format.wrong(FORMAT);
+    }
+    let unit = read_unit(top);
+    let reader = Reader { unit: unit.unwrap_or_default() };
+    let canvas = top.need("canvas", "an object with page and pages").and_then(|n| read_canvas(&n, reader));
+    let blocks = top.need("blocks", "a list of blocks").map(|n| n.items());
+    let blocks: Option<Vec<LayoutBlock>> = blocks?.iter().map(|n| read_layout_block(n, reader)).collect();
+    Some(Layout { unit: unit?, canvas: canvas?, blocks: blocks? })
+}
+
+fn read_layout_block(node: &Node<'_>, reader: Reader) -> Option<LayoutBlock> {
+    let mut block = read_block(node, reader)?;
+    let from: Option<Vec<String>> = node.need("from", "a list of sketch blocks' ids")?.items().iter().map(|n| n.text().map(str::to_owned)).collect();
+    let page = node.need("page", "0 or 1").and_then(|n| n.count(0, 1));
+    let whole = node.get("whole").and_then(|n| n.need("box", "an object with x, y, w and h")).map(|n| crate::sketch::read_rect(&n, reader));
+    let placed = match node.get("photo") {
+        Some(photo) => Some(read_placed(node, photo.text()?, reader)?),
+        None => None,
+    };
+    for known in ["page", "photo", "print", "keep", "whole"] {
+        block.other.shift_remove(known);
+    }
+    Some(LayoutBlock { block, from: from?, page: page? as u8, placed, whole: whole.flatten() })
+}
+
+fn read_placed(node: &Node<'_>, photo: &str, reader: Reader) -> Option<Placed> {
+    let print = node.need("print", "an object with w and h")?;
+    let side = |name| {
+        print.need(name, "a length above 0").and_then(|n| n.length(reader.unit, crate::length::Length::from_ticks(1), crate::length::Length::LIMIT))
+    };
+    let keep = node.need("keep", "an object with x, y, w and h")?;
+    let share = |name| keep.need(name, "a number from 0 to 1").and_then(|n| n.number(0.0, 1.0));
+    Some(Placed {
+        photo: photo.to_owned(),
+        print: Size { w: side("w")?, h: side("h")? },
+        keep: Keep { x: share("x")?, y: share("y")?, w: share("w")?, h: share("h")? },
+    })
+}

@@ -1,0 +1,58 @@
+//! A page's plan: one document that holds everything decided so far. For now that is the fit and the stations' marks.
+
+mod defaults;
+mod stations;
+
+pub use defaults::Defaults;
+pub use stations::{Progress, State, Station, check_marks, progress};
+
+use crate::document::{Finding, Invalid};
+use crate::fit::{self, Outcome, Proposal, Request};
+use crate::length::Length;
+use crate::sketch::Sketch;
+use serde_json::{Value, json};
+
+/// The `format` of a plan.
+pub const FORMAT: &str = "metrosk-plan/1";
+
+/// Reads a plan's fit request.
+///
+/// # Errors
+/// All that breaks the format, each with its JSON path.
+pub fn fit_of(plan: &Value) -> Result<Request, Invalid> {
+    if plan.get("format").and_then(Value::as_str) != Some(FORMAT) {
+        let found = plan.get("format").map_or_else(|| "nothing".to_owned(), Value::to_string);
+        return Err(Invalid::one("format", found, FORMAT));
+    }
+    check_marks(plan)?;
+    let fit = plan.get("fit").unwrap_or(&Value::Null);
+    Request::from_json(fit).map_err(|invalid| Invalid {
+        findings: invalid.findings.into_iter().map(|f| Finding { path: format!("fit.{}", f.path).trim_end_matches('.').to_owned(), ..f }).collect(),
+    })
+}
+
+/// What a plan comes to: the chosen proposal (the best where none is chosen), or why there is none.
+///
+/// # Errors
+/// When the plan breaks its format.
+pub fn made(plan: &Value) -> Result<Result<Proposal, String>, Invalid> {
+    Ok(match fit::fit(&fit_of(plan)?) {
+        Outcome::Proposals(proposals) => proposals.into_iter().next().ok_or_else(|| "Nothing came of it.".to_owned()),
+        Outcome::Conflict(conflict) => Err(conflict.text),
+    })
+}
+
+/// The plan a page starts with: the sketch on a page of its own size, with the maker's own margin, fold guard and step.
+pub fn start(sketch: &Sketch, defaults: &Defaults) -> Value {
+    let unit = defaults.unit.unwrap_or(sketch.unit);
+    let number = |l: Length| crate::document::length_number(l, unit);
+    let page = sketch.canvas.page;
+    let target = json!({
+        "page": {"w": number(page.w), "h": number(page.h)}, "pages": sketch.canvas.pages,
+        "margin": number(defaults.margin_in(unit)), "fold_guard": number(defaults.fold_guard_in(unit)),
+    });
+    json!({"format": FORMAT, "fit": {
+        "format": "metrosk-fit/1", "unit": unit.name(), "sketch": sketch.to_json(), "target": target,
+        "snap": number(defaults.step_in(unit)), "pins": [],
+    }})
+}

@@ -1,0 +1,149 @@
+//! What a maker starts every page with.
+
+use crate::document::{Findings, Invalid, Node, length_number};
+use crate::length::{Length, Unit};
+use serde_json::{Value, json};
+
+/// The most that a margin, a fold guard or a border may be.
+const MOST: Length = Length::inches(3, 1);
+
+/// A maker's own unit, ruler step, margin, fold guard, mat border and light or dark; what she leaves open is what most
+/// makers work by (1/4 in and 1/8 in; 6 mm, 3 mm and 1 mm).
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Defaults {
+    /// In which she measures; the sketch's own where she has not said.
+    pub unit: Option<Unit>,
+    /// To which cut sizes are rounded; zero for none.
+    pub step: Option<Length>,
+    /// Along the page's edges.
+    pub margin: Option<Length>,
+    /// Either side of the fold.
+    pub fold_guard: Option<Length>,
+    /// Around a matted photo.
+    pub border: Option<Length>,
+    /// `light`, `dark`, or as the machine is set.
+    pub theme: Option<String>,
+}
+
+impl Defaults {
+    /// The themes that documents name.
+    pub const THEMES: [&'static str; 3] = ["system", "light", "dark"];
+
+    /// Reads them; lengths are in the unit given, inches where none is.
+    ///
+    /// # Errors
+    /// All that can't be meant, each with its JSON path.
+    pub fn from_json(value: &Value) -> Result<Defaults, Invalid> {
+        let findings = Findings::default();
+        let top = Node::top(value, &findings);
+        let read = || {
+            top.object()?;
+            let unit = match top.get("unit") {
+                Some(node) => Some(node.one_of(&["in", "mm"], Unit::from_name)?),
+                None => None,
+            };
+            // None of its own is fine; one that can't be read is a finding.
+            let length = |name: &str| match top.get(name) {
+                Some(node) => node.length(unit.unwrap_or_default(), Length::ZERO, MOST).map(Some),
+                None => Some(None),
+            };
+            let (step, margin, fold_guard, border) = (length("step"), length("margin"), length("fold_guard"), length("border"));
+            let theme = match top.get("theme") {
+                Some(node) => Some(node.one_of(&Defaults::THEMES, |n| Defaults::THEMES.contains(&n).then(|| n.to_owned()))?),
+                None => None,
+            };
+            Some(Defaults { unit, step: step?, margin: margin?, fold_guard: fold_guard?, border: border?, theme })
+        };
+        let found = read();
+        findings.finish(found)
+    }
+
+    /// Writes what she has said.
+    pub fn to_json(&self) -> Value {
+        let unit = self.unit.unwrap_or_default();
+        let mut written = json!({});
+        if let Some(unit) = self.unit {
+            written["unit"] = unit.name().into();
+        }
+        for (name, length) in [("step", self.step), ("margin", self.margin), ("fold_guard", self.fold_guard), ("border", self.border)] {
+            if let Some(length) = length {
+                written[name] = length_number(length, unit);
+            }
+        }
+        if let Some(theme) = &self.theme {
+            written["theme"] = theme.as_str().into();
+        }
+        written
+    }
+
+    /// The ruler step for a page in a unit. A step of the other unit is no step of this one's ruler.
+    pub fn step_in(&self, unit: Unit) -> Length {
+        let usual = match unit {
+            Unit::Inch => Length::inches(1, 8),
+            Unit::Millimetre => Length::from_ticks(8_000),
+        };
+        self.step.filter(|_| self.unit.unwrap_or_default() == unit).unwrap_or(usual)
+    }
+
+    /// The margin for a page in a unit.
+    pub fn margin_in(&self, unit: Unit) -> Length {
+        self.own_or(self.margin, unit, Length::inches(1, 4), 48_000)
+    }
+
+    /// The fold guard for a spread in a unit.
+    pub fn fold_guard_in(&self, unit: Unit) -> Length {
+        self.own_or(self.fold_guard, unit, Length::inches(1, 4), 48_000)
+    }
+
+    /// The visible border of a mat in a unit.
+    pub fn border_in(&self, unit: Unit) -> Length {
+        self.own_or(self.border, unit, Length::inches(1, 8), 24_000)
+    }
+
+    /// Her own length, on the ruler of the unit; or the usual one.
+    fn own_or(&self, own: Option<Length>, unit: Unit, inches: Length, millimetre_ticks: i64) -> Length {
+        let usual = match unit {
+            Unit::Inch => inches,
+            Unit::Millimetre => Length::from_ticks(millimetre_ticks),
+        };
+        match own {
+            Some(own) if self.unit.unwrap_or_default() == unit => own,
+            Some(own) => own.round_to(self.step_in(unit)),
+            None => usual,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_said_is_written_again() {
+        let said = json!({"unit": "mm", "step": 0.5, "margin": 8, "border": 3, "theme": "dark"});
+        let read = Defaults::from_json(&said).expect("all of it can be meant");
+        assert_eq!(read.to_json(), said);
+        assert_eq!(read.step_in(Unit::Millimetre).ticks(), 4_000);
+        assert_eq!(read.step_in(Unit::Inch), Length::inches(1, 8), "half a millimetre is on no inch ruler");
+        assert_eq!(read.fold_guard_in(Unit::Millimetre).ticks(), 48_000);
+        assert_eq!(read.border_in(Unit::Inch), Length::inches(1, 8));
+    }
+
+    #[test]
+    fn what_cannot_be_meant_is_found() {
+        let wrong = json!({"unit": "ell", "theme": "pink"});
+        let found = Defaults::from_json(&wrong).expect_err("an ell").findings;
+        assert_eq!(found[0].path, "unit");
+        let wrong = json!({"margin": -1, "step": "wide"});
+        let paths: Vec<String> = Defaults::from_json(&wrong).expect_err("two").findings.into_iter().map(|f| f.path).collect();
+        assert_eq!(paths, ["step", "margin"]);
+    }
+
+    #[test]
+    fn nothing_said_is_what_most_makers_work_by() {
+        let usual = Defaults::from_json(&json!({})).expect("nothing said");
+        assert_eq!(usual, Defaults::default());
+        assert_eq!(usual.margin_in(Unit::Inch), Length::inches(1, 4));
+        assert_eq!(usual.to_json(), json!({}));
+    }
+}

@@ -1,0 +1,267 @@
+//! What a sketch means, read off its boxes: lines, gaps, contacts, what lies on or frames what, equal sizes.
+
+use crate::geometry::Span;
+use crate::sketch::{Kind, Sketch};
+
+/// Ticks of one inch.
+pub(crate) const INCH: f64 = 203_200.0;
+/// Edges this close in a sketch are meant to agree: a hair, 1/32 in.
+pub const AGREE: f64 = INCH / 32.0;
+/// What a layout may be off by and still count as kept: 1/64 in.
+pub const KEPT: f64 = INCH / 64.0;
+/// What an edge may be off by and still count as there: about 1/1000 in.
+pub(crate) const HAIR: f64 = INCH / 1_000.0;
+/// The widest distance that is a gap between neighbours rather than open page: 1 in.
+pub const GAP_MOST: f64 = INCH;
+
+/// The six places of a box that can line up with the like place of another.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Place {
+    /// Left edges.
+    Left,
+    /// Right edges.
+    Right,
+    /// Centres across.
+    CentreX,
+    /// Top edges.
+    Top,
+    /// Bottom edges.
+    Bottom,
+    /// Centres down.
+    CentreY,
+}
+
+impl Place {
+    /// All six, x first.
+    pub const ALL: [Place; 6] = [Place::Left, Place::Right, Place::CentreX, Place::Top, Place::Bottom, Place::CentreY];
+
+    /// Where that place of a box is.
+    pub fn of(self, span: Span) -> f64 {
+        match self {
+            Place::Left => span.l,
+            Place::Right => span.r,
+            Place::CentreX => span.cx(),
+            Place::Top => span.t,
+            Place::Bottom => span.b,
+            Place::CentreY => span.cy(),
+        }
+    }
+
+    /// Whether it is a place in x.
+    pub const fn is_x(self) -> bool {
+        matches!(self, Place::Left | Place::Right | Place::CentreX)
+    }
+
+    /// Whether it is a centre.
+    pub const fn is_centre(self) -> bool {
+        matches!(self, Place::CentreX | Place::CentreY)
+    }
+
+    /// A name for people.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Place::Left => "left edges",
+            Place::Right => "right edges",
+            Place::CentreX => "centres across",
+            Place::Top => "top edges",
+            Place::Bottom => "bottom edges",
+            Place::CentreY => "centres down",
+        }
+    }
+}
+
+/// How one box lies to another.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Relation {
+    /// Apart in x, the first at the left.
+    LeftOf,
+    /// Apart in x, the first at the right.
+    RightOf,
+    /// Apart in y, the first on top.
+    Above,
+    /// Apart in y, the first below.
+    Below,
+    /// Apart in neither; the second lies in the first.
+    Contains,
+    /// Apart in neither; the first lies in the second.
+    Within,
+    /// Apart in neither, and neither holds the other.
+    Overlapping,
+}
+
+/// The relations of a pair: one in x if apart in x, one in y if apart in y, else one of the last three.
+pub fn relations(a: Span, b: Span) -> Vec<Relation> {
+    let mut found = Vec::with_capacity(2);
+    if a.r <= b.l + KEPT {
+        found.push(Relation::LeftOf);
+    } else if b.r <= a.l + KEPT {
+        found.push(Relation::RightOf);
+    }
+    if a.b <= b.t + KEPT {
+        found.push(Relation::Above);
+    } else if b.b <= a.t + KEPT {
+        found.push(Relation::Below);
+    }
+    if found.is_empty() {
+        found.push(if b.is_in(a, KEPT) {
+            Relation::Contains
+        } else if a.is_in(b, KEPT) {
+            Relation::Within
+        } else {
+            Relation::Overlapping
+        });
+    }
+    found
+}
+
+/// Whether a relation holds between two boxes, to [`KEPT`].
+pub fn holds(relation: Relation, a: Span, b: Span) -> bool {
+    match relation {
+        Relation::LeftOf => a.r <= b.l + KEPT,
+        Relation::RightOf => b.r <= a.l + KEPT,
+        Relation::Above => a.b <= b.t + KEPT,
+        Relation::Below => b.b <= a.t + KEPT,
+        Relation::Contains => b.is_in(a, KEPT),
+        Relation::Within => a.is_in(b, KEPT),
+        Relation::Overlapping => a.overlaps(b, 1.0),
+    }
+}
+
+/// Whether two boxes share more than a hair in the direction across `in_x`, so that they face each other along it.
+pub fn face(a: Span, b: Span, in_x: bool) -> bool {
+    if in_x { a.b.min(b.b) - a.t.max(b.t) > AGREE } else { a.r.min(b.r) - a.l.max(b.l) > AGREE }
+}
+
+/// The distance from `a`'s far edge to `b`'s near one, along x or y (negative when they overlap).
+pub fn distance(a: Span, b: Span, in_x: bool) -> f64 {
+    if in_x { b.l - a.r } else { b.t - a.b }
+}
+
+/// Members of equal value to within `tolerance`, chained: sorted, then cut where two neighbours differ by more.
+/// Only classes of two or more are returned, each in ascending order of its members.
+pub fn classes(values: &[(usize, f64)], tolerance: f64) -> Vec<Vec<usize>> {
+    let mut sorted = values.to_vec();
+    sorted.sort_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cmp(&b.0)));
+    let mut found = Vec::new();
+    for run in sorted.chunk_by(|a, b| b.1 - a.1 <= tolerance) {
+        if run.len() > 1 {
+            let mut members: Vec<usize> = run.iter().map(|m| m.0).collect();
+            members.sort_unstable();
+            found.push(members);
+        }
+    }
+    found
+}
+
+/// A line: like places of several blocks that agree.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Line {
+    /// Which places.
+    pub place: Place,
+    /// Where, in ticks (the first member's).
+    pub at: f64,
+    /// The blocks on it, by index.
+    pub blocks: Vec<usize>,
+}
+
+/// A gap between two neighbours that face each other.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Gap {
+    /// The left or upper block.
+    pub from: usize,
+    /// The right or lower one.
+    pub to: usize,
+    /// Along x, or else y.
+    pub in_x: bool,
+    /// How wide, in ticks.
+    pub width: f64,
+}
+
+/// What a sketch means.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Reading {
+    /// Edges and centres that agree within a hair; mats only with mats.
+    pub lines: Vec<Line>,
+    /// Distances of up to 1 in between blocks that face each other.
+    pub gaps: Vec<Gap>,
+    /// Pairs that touch: left or upper block first, and whether along x.
+    pub contacts: Vec<(usize, usize, bool)>,
+    /// (upper, lower): the upper block lies on the lower one.
+    pub lies_on: Vec<(usize, usize)>,
+    /// (frame, framed).
+    pub frames: Vec<(usize, usize)>,
+    /// Blocks of one kind that are equally wide (true) or high.
+    pub equal: Vec<(bool, Vec<usize>)>,
+    /// Blocks that run off the canvas.
+    pub bleeding: Vec<usize>,
+}
+
+impl Reading {
+    /// Reads a sketch.
+    pub fn of(sketch: &Sketch) -> Reading {
+        let canvas = sketch.canvas.span();
+        let spans: Vec<Span> = sketch.blocks.iter().map(|b| b.measured(canvas)).collect();
+        let kinds: Vec<Kind> = sketch.blocks.iter().map(|b| b.kind).collect();
+        let mut reading = Reading { lines: lines(&spans, &kinds), equal: equal_sizes(&spans, &kinds), ..Reading::default() };
+        for (a, block) in sketch.blocks.iter().enumerate() {
+            if !block.bleed.is_empty() {
+                reading.bleeding.push(a);
+            }
+            if let Some(framed) = block.under.as_deref().and_then(|id| sketch.index_of(id)) {
+                reading.frames.push((a, framed));
+            }
+            for b in 0..sketch.blocks.len() {
+                if b < a && spans[a].overlaps(spans[b], KEPT) {
+                    reading.lies_on.push((a, b));
+                }
+                if a != b {
+                    neighbours(&mut reading, &spans, a, b);
+                }
+            }
+        }
+        reading
+    }
+}
+
+/// Notes the contact or gap from `a` rightwards or downwards to `b`.
+fn neighbours(reading: &mut Reading, spans: &[Span], a: usize, b: usize) {
+    for in_x in [true, false] {
+        let width = distance(spans[a], spans[b], in_x);
+        if !face(spans[a], spans[b], in_x) {
+            continue;
+        }
+        if width.abs() <= AGREE {
+            reading.contacts.push((a, b, in_x));
+        } else if width > 0.0 && width <= GAP_MOST {
+            reading.gaps.push(Gap { from: a, to: b, in_x, width });
+        }
+    }
+}
+
+/// The lines among boxes; mats agree with mats only.
+pub fn lines(spans: &[Span], kinds: &[Kind]) -> Vec<Line> {
+    let mut found = Vec::new();
+    for place in Place::ALL {
+        for mats in [false, true] {
+            let values: Vec<(usize, f64)> =
+                spans.iter().enumerate().filter(|(n, _)| (kinds[*n] == Kind::Mat) == mats).map(|(n, s)| (n, place.of(*s))).collect();
+            for blocks in classes(&values, AGREE) {
+                found.push(Line { place, at: place.of(spans[blocks[0]]), blocks });
+            }
+        }
+    }
+    found
+}
+
+/// Groups of one kind (mats apart, they follow their photos) that are equally wide or high.
+pub fn equal_sizes(spans: &[Span], kinds: &[Kind]) -> Vec<(bool, Vec<usize>)> {
+    let mut found = Vec::new();
+    for kind in Kind::ALL.into_iter().filter(|k| *k != Kind::Mat) {
+        for wide in [true, false] {
+            let size = |s: &Span| if wide { s.w() } else { s.h() };
+            let values: Vec<(usize, f64)> = spans.iter().enumerate().filter(|(n, _)| kinds[*n] == kind).map(|(n, s)| (n, size(s))).collect();
+            found.extend(classes(&values, AGREE).into_iter().map(|members| (wide, members)));
+        }
+    }
+    found
+}

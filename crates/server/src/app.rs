@@ -1,0 +1,174 @@
+//! The application: its state, its routes and what surrounds them; used by the command and by the tests.
+
+use crate::auth::{Backend, Passwords, Sessions};
+use crate::layers;
+use crate::layouts::Layouts;
+use crate::routes::{fit, history, links, pages, session, sketches, takeaway, team};
+use crate::settings::Settings;
+use anyhow::Context;
+use axum::Router;
+use axum::body::Bytes;
+use axum::extract::DefaultBodyLimit;
+use axum::http::header;
+use axum::routing::get;
+use axum_login::AuthManagerLayerBuilder;
+use axum_login::tower_sessions::cookie::SameSite;
+use axum_login::tower_sessions::{Expiry, SessionManagerLayer};
+use sqlx::PgPool;
+use sqlx::postgres::PgPoolOptions;
+use std::net::SocketAddr;
+use std::time::Duration;
+use tokio::net::TcpListener;
+use utoipa::OpenApi;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+/// The largest document that is read.
+const LARGEST_DOCUMENT: usize = 2 * 1024 * 1024;
+/// The largest archive or picture that is read.
+const LARGEST_FILE: usize = 16 * 1024 * 1024;
+/// Who has not come for so long signs in again.
+const SESSION_LASTS: time::Duration = time::Duration::days(30);
+/// A connection that has lain for so long is tried before it is used.
+const STALE: Duration = Duration::from_secs(1);
+
+/// What every route needs.
+#[derive(Clone, Debug)]
+pub struct App {
+    pub(crate) pool: PgPool,
+    pub(crate) settings: Settings,
+    pub(crate) passwords: Passwords,
+    pub(crate) layouts: Layouts,
+}
+
+impl App {
+    /// Connects and brings the tables up to date.
+    ///
+    /// # Errors
+    /// When the database does not answer or a migration fails.
+    pub async fn connect(database_url: &str, settings: Settings) -> anyhow::Result<App> {
+        let pool = PgPoolOptions::new()
+            .max_connections(settings.connections)
+            .acquire_timeout(Duration::from_secs(5))
+            // What was used a moment ago still works; what has lain may have lost its server.
+            .test_before_acquire(false)
+            .before_acquire(|connection, meta| {
+                Box::pin(async move {
+                    if meta.idle_for < STALE {
+                        return Ok(true);
+                    }
+                    Ok(sqlx::Connection::ping(connection).await.is_ok())
+                })
+            })
+            .connect(database_url)
+            .await
+            .context("the database does not answer; DATABASE_URL says where it is looked for")?;
+        sqlx::migrate!().run(&pool).await.context("the database's tables could not be brought up to date")?;
+        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default() })
+    }
+}
+
+#[derive(OpenApi)]
+#[openapi(info(title = "Metrosk", description = "Sketches, pages in the making and the fit. Documents follow the Metrosk formats, version 1."))]
+struct Description;
+
+fn api() -> OpenApiRouter<App> {
+    OpenApiRouter::with_openapi(Description::openapi())
+        .merge(people())
+        .routes(routes!(sketches::list, sketches::add))
+        .routes(routes!(sketches::export))
+        .routes(routes!(sketches::show, sketches::change))
+        .routes(routes!(sketches::document, sketches::rewrite))
+        .routes(routes!(sketches::as_numbers))
+        .routes(routes!(sketches::read_numbers))
+        .routes(routes!(sketches::write_numbers))
+        .routes(routes!(sketches::pages_of))
+        .routes(routes!(sketches::copy))
+        .routes(routes!(pages::list, pages::start))
+        .routes(routes!(pages::show, pages::change))
+        .routes(routes!(pages::copy))
+        .routes(routes!(history::write))
+        .routes(routes!(history::undo))
+        .routes(routes!(history::redo))
+        .routes(routes!(history::return_to))
+        .routes(routes!(history::history))
+        .routes(routes!(history::one))
+        .routes(routes!(history::name, history::unname))
+        .routes(routes!(takeaway::layout))
+        .routes(routes!(takeaway::drawing))
+        .routes(routes!(takeaway::pdf))
+        .routes(routes!(takeaway::view))
+        .routes(routes!(fit::propose))
+        .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
+        .merge(OpenApiRouter::new().routes(routes!(sketches::import)).layer(DefaultBodyLimit::max(LARGEST_FILE)))
+}
+
+fn people() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(session::me, session::change_me))
+        .routes(routes!(session::change_password))
+        .routes(routes!(session::sign_in, session::sign_out))
+        .routes(routes!(session::sign_in_to_demo))
+        .routes(routes!(session::choose_team))
+        .routes(routes!(links::show, links::join, links::join_as_me))
+        .routes(routes!(team::show, team::rename))
+        .routes(routes!(team::make))
+        .routes(routes!(team::invite))
+        .routes(routes!(team::take_invite_back))
+        .routes(routes!(team::change_role, team::remove))
+        .routes(routes!(team::export))
+}
+
+/// The API's description, as served at `/api/openapi.json`.
+pub fn openapi() -> String {
+    let (_, description) = api().split_for_parts();
+    description.to_pretty_json().unwrap_or_default() + "\n"
+}
+
+/// The whole application; where there is a folder of the built front end, that is served too.
+pub fn router(app: App) -> Router {
+    let (api, description) = api().split_for_parts();
+    let description = Bytes::from(description.to_json().unwrap_or_default());
+    let sessions = SessionManagerLayer::new(Sessions::new(app.pool.clone()))
+        .with_name("metrosk")
+        .with_http_only(true)
+        .with_same_site(SameSite::Lax)
+        .with_secure(app.settings.is_secure())
+        .with_expiry(Expiry::OnInactivity(SESSION_LASTS));
+    let backend = Backend { pool: app.pool.clone(), passwords: app.passwords.clone() };
+    let auth = AuthManagerLayerBuilder::new(backend, sessions).build();
+    let router = api
+        .route("/api/openapi.json", get(async move || ([(header::CONTENT_TYPE, "application/json")], description.clone())))
+        .method_not_allowed_fallback(layers::no_such_method)
+        .layer(auth)
+        .layer(layers::cross_site(&app.settings))
+        .route("/api/{*rest}", get(layers::nothing_here).fallback(layers::nothing_here))
+        .route("/readyz", get(layers::ready))
+        .with_state(app.clone())
+        .route("/healthz", get(async || "ok"))
+        .route("/metrics", get(layers::metrics));
+    layers::around(layers::front_end(router, app.settings.web.as_deref()), &app.settings)
+}
+
+/// Serves the application until `stop` is done, and lets open requests end.
+///
+/// # Errors
+/// When the listener fails.
+pub async fn serve(listener: TcpListener, app: App, stop: impl Future<Output = ()> + Send + 'static) -> anyhow::Result<()> {
+    let sweeper = tokio::spawn(sweep(app.pool.clone()));
+    let service = router(app).into_make_service_with_connect_info::<SocketAddr>();
+    axum::serve(listener, service).with_graceful_shutdown(stop).await?;
+    sweeper.abort();
+    Ok(())
+}
+
+/// Throws away what nobody needs any more, every hour.
+async fn sweep(pool: PgPool) {
+    let mut hourly = tokio::time::interval(Duration::from_secs(3600));
+    loop {
+        hourly.tick().await;
+        if let Err(error) = crate::store::sessions::sweep(&pool).await {
+            tracing::warn!(%error, "old sessions were not swept; tried again in an hour");
+        }
+    }
+}

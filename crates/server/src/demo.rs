@@ -1,0 +1,75 @@
+//! Loads the demo into a database that has none yet.
+
+use crate::App;
+use crate::store::revisions::{self, Change};
+use crate::store::{pages, people, sketches, teams};
+use anyhow::Context;
+use sqlx::PgTransaction;
+use std::collections::HashMap;
+use time::{Duration, OffsetDateTime};
+use uuid::Uuid;
+
+/// Puts the demo's teams, people, sketches and pages into the database, once: where there is anybody already, nothing is touched.
+///
+/// # Errors
+/// When the database fails.
+pub async fn load_once(app: &App) -> anyhow::Result<bool> {
+    // Hashed before the transaction begins: it takes its time.
+    let hash = app.passwords.hash(metrosk_demo::PASSWORD.to_owned()).await?;
+    let mut tx = app.pool.begin().await?;
+    // Two servers may start on one database at once.
+    sqlx::query("LOCK TABLE people IN SHARE ROW EXCLUSIVE MODE").execute(&mut *tx).await?;
+    if people::any(&mut *tx).await? {
+        return Ok(false);
+    }
+    let mut known: HashMap<&str, Uuid> = HashMap::new();
+    for team in metrosk_demo::teams(metrosk_demo::SEED) {
+        // A team from before there were people keeps its things, and gets its people.
+        let earlier = teams::without_people(&mut *tx).await?;
+        let id = match earlier {
+            Some(id) => id,
+            None => teams::insert(&mut *tx, team.name).await?,
+        };
+        for (account, name, role) in team.people.iter().copied() {
+            let person = match known.get(account) {
+                Some(person) => *person,
+                None => people::insert(&mut *tx, account, name, &hash).await?.context("the demo's accounts differ")?,
+            };
+            known.insert(account, person);
+            people::join(&mut *tx, id, person, role).await?;
+        }
+        if earlier.is_none() {
+            fill(&mut tx, id, &team).await?;
+        }
+    }
+    tx.commit().await?;
+    Ok(true)
+}
+
+/// A team's drawer and table.
+async fn fill(tx: &mut PgTransaction<'_>, team: Uuid, demo: &metrosk_demo::Team) -> anyhow::Result<()> {
+    let mut drawer: HashMap<&str, Uuid> = HashMap::new();
+    for sketch in &demo.sketches {
+        let id = sketches::insert(&mut **tx, team, &sketch.name, &sketch.to_json()).await?;
+        drawer.insert(&sketch.name, id);
+    }
+    let today = OffsetDateTime::now_utc().date();
+    for page in &demo.pages {
+        let due = page.due_in_days.map(|days| today + Duration::days(days));
+        let sketch = drawer.get(page.sketch.as_str()).copied();
+        let id = pages::insert(&mut **tx, team, sketch, page.name, due).await?;
+        for (n, (plan, reason)) in page.revisions.iter().enumerate() {
+            let number = n as i32 + 1;
+            let change = Change { plan, author: page.author, reason, step: reason, undo_to: (n > 0).then_some(number - 1), redo_to: None };
+            if n > 0 {
+                revisions::advance(tx, team, id, number - 1).await?;
+            }
+            revisions::append(tx, team, id, number, change).await?;
+        }
+        if page.finished {
+            let facts = pages::Facts { name: page.name, due, finished: true, archived: false };
+            pages::update(&mut **tx, team, id, &facts).await?;
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,166 @@
+//! One failure, one status, in one shape: problem details (RFC 9457), with findings by JSON path.
+
+use axum::Json;
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use metrosk_core::document::Invalid;
+use serde::Serialize;
+use serde_json::Value;
+use thiserror::Error;
+use utoipa::ToSchema;
+
+/// What can go wrong in a request.
+#[derive(Debug, Error)]
+pub(crate) enum Failure {
+    /// A document that breaks its format.
+    #[error("{0}")]
+    Invalid(#[from] Invalid),
+    /// Nothing of that kind and id in this team.
+    #[error("there is no {0} of that id")]
+    Missing(&'static str),
+    /// A write that started from an older revision.
+    #[error("this page has been changed since revision {yours}; the newest is {}", newest.revision)]
+    Stale { yours: i32, newest: Box<crate::schema::PageView> },
+    /// Nobody is signed in.
+    #[error("Sign in first.")]
+    SignedOut,
+    /// The account or the password is wrong; which of them is not said.
+    #[error("This name and password don't go together.")]
+    WrongSignIn,
+    /// Her role does not let her.
+    #[error("{0}")]
+    NotAllowed(&'static str),
+    /// Too many sign-ins have failed.
+    #[error("Too many sign-ins have failed. Wait {} minutes, then try again.", wait.div_ceil(60))]
+    TooMany { wait: u32 },
+    /// What is asked can't be done as things stand.
+    #[error("{0}")]
+    Standing(String),
+    /// The database could not be reached.
+    #[error("the database could not be reached")]
+    Unreachable,
+    /// The database did not answer as it should.
+    #[error("the database failed: {0}")]
+    Database(#[from] sqlx::Error),
+    /// A fault of ours.
+    #[error("{0}")]
+    Internal(String),
+}
+
+/// Problem details.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Problem {
+    /// Which problem, as a name.
+    #[serde(rename = "type")]
+    pub(crate) kind: String,
+    /// What happened, in a few words.
+    pub(crate) title: String,
+    /// The HTTP status.
+    pub(crate) status: u16,
+    /// What was found and what is allowed.
+    pub(crate) detail: String,
+    /// Each finding in the document that was sent.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub(crate) findings: Vec<FindingView>,
+    /// On a stale write, the page as it is now.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<crate::schema::PageView>)]
+    pub(crate) newest: Option<Value>,
+}
+
+/// One finding in a document.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct FindingView {
+    /// The JSON path, `blocks[2].box.w`; empty for the document itself.
+    pub(crate) path: String,
+    /// What was found there.
+    pub(crate) found: String,
+    /// What is allowed there.
+    pub(crate) allowed: String,
+}
+
+impl Failure {
+    fn status(&self) -> StatusCode {
+        match self {
+            Failure::Invalid(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Failure::Missing(_) => StatusCode::NOT_FOUND,
+            Failure::Stale { .. } => StatusCode::CONFLICT,
+            Failure::SignedOut | Failure::WrongSignIn => StatusCode::UNAUTHORIZED,
+            Failure::NotAllowed(_) => StatusCode::FORBIDDEN,
+            Failure::TooMany { .. } => StatusCode::TOO_MANY_REQUESTS,
+            Failure::Standing(_) => StatusCode::CONFLICT,
+            Failure::Database(_) | Failure::Unreachable => StatusCode::SERVICE_UNAVAILABLE,
+            Failure::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
+        }
+    }
+
+    const fn name(&self) -> (&'static str, &'static str) {
+        match self {
+            Failure::Invalid(_) => ("invalid-document", "The document breaks its format"),
+            Failure::Missing(_) => ("missing", "Not found"),
+            Failure::Stale { .. } => ("stale-write", "The page has changed meanwhile"),
+            Failure::SignedOut => ("signed-out", "Nobody is signed in"),
+            Failure::WrongSignIn => ("wrong-sign-in", "That did not sign you in"),
+            Failure::NotAllowed(_) => ("not-allowed", "Not allowed"),
+            Failure::TooMany { .. } => ("too-many", "Too many tries"),
+            Failure::Standing(_) => ("as-things-stand", "Not as things stand"),
+            Failure::Database(_) | Failure::Unreachable => ("database", "The database does not answer"),
+            Failure::Internal(_) => ("internal", "Something went wrong here"),
+        }
+    }
+
+    /// What failed, without what people wrote: a database's own message can hold the values of a row.
+    fn for_the_log(&self) -> String {
+        match self {
+            Failure::Database(sqlx::Error::Database(e)) => format!("the database failed: code {}", e.code().unwrap_or_default()),
+            other => other.to_string(),
+        }
+    }
+
+    fn problem(&self) -> Problem {
+        let (kind, title) = self.name();
+        let findings = match self {
+            Failure::Invalid(invalid) => {
+                (invalid.findings.iter()).map(|f| FindingView { path: f.path.clone(), found: f.found.clone(), allowed: f.allowed.clone() }).collect()
+            }
+            _ => Vec::new(),
+        };
+        let newest = match self {
+            Failure::Stale { newest, .. } => serde_json::to_value(newest).ok(),
+            _ => None,
+        };
+        // What the database or we ourselves say is for the log, not for the reader.
+        let detail = match self {
+            Failure::Database(_) | Failure::Unreachable => "Nothing is lost that was shown as saved. Try again in a moment.".to_owned(),
+            Failure::Internal(_) => "This is a fault of the program. Nothing is lost that was shown as saved.".to_owned(),
+            other => other.to_string(),
+        };
+        Problem { kind: kind.to_owned(), title: title.to_owned(), status: self.status().as_u16(), detail, findings, newest }
+    }
+}
+
+impl IntoResponse for Failure {
+    fn into_response(self) -> Response {
+        if matches!(self, Failure::Database(_) | Failure::Unreachable | Failure::Internal(_)) {
+            tracing::error!(error = self.for_the_log(), "request failed");
+        }
+        let mut response = problem(self.problem());
+        let wait = match self {
+            Failure::TooMany { wait } => Some(wait),
+            Failure::Database(_) | Failure::Unreachable => Some(2),
+            _ => None,
+        };
+        if let Some(wait) = wait {
+            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from(wait));
+        }
+        response
+    }
+}
+
+/// An answer in the shape of problem details.
+pub(crate) fn problem(told: Problem) -> Response {
+    let status = StatusCode::from_u16(told.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+    let mut response = (status, Json(told)).into_response();
+    response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static("application/problem+json"));
+    response
+}

@@ -1,0 +1,25 @@
+//! A server without people: its first lead comes in by a link that works once.
+
+use crate::App;
+use crate::auth::{hash, new_token};
+use crate::store::links::{self, NewLink};
+use crate::store::people;
+use time::{Duration, OffsetDateTime};
+
+/// How long the link works; every start of a server without people makes a new one.
+const LASTS: Duration = Duration::days(2);
+
+/// The path of the first lead's link, if there is nobody yet.
+///
+/// # Errors
+/// When the database fails.
+pub async fn link(app: &App) -> anyhow::Result<Option<String>> {
+    if people::any(&app.pool).await? {
+        return Ok(None);
+    }
+    let token = new_token()?;
+    links::drop_first(&app.pool).await?;
+    let link = NewLink { hash: &hash(&token), team: None, role: "lead", made_by: "the server", expires_at: OffsetDateTime::now_utc() + LASTS };
+    links::insert(&app.pool, link).await?;
+    Ok(Some(format!("/join/{token}")))
+}

@@ -1,0 +1,17 @@
+//! The web application's HTTP API. Thin: routes extract, call and answer; every rule of the job is in `metrosk-core`.
+
+pub mod app;
+mod auth;
+pub mod backup;
+pub mod demo;
+mod error;
+pub mod first;
+mod layers;
+mod layouts;
+mod routes;
+mod schema;
+pub mod settings;
+mod store;
+
+pub use app::{App, openapi, router, serve};
+pub use settings::Settings;

@@ -1,0 +1,14 @@
+//! Extract, call, answer.
+
+pub(crate) mod archives;
+pub(crate) mod body;
+pub(crate) mod fit;
+pub(crate) mod history;
+pub(crate) mod links;
+pub(crate) mod names;
+pub(crate) mod once;
+pub(crate) mod pages;
+pub(crate) mod session;
+pub(crate) mod sketches;
+pub(crate) mod takeaway;
+pub(crate) mod team;

@@ -1,0 +1,254 @@
+//! Pages in the making.
+
+use super::body::{Asked, Body, Id};
+use super::names;
+use super::once::{Answer, Once, begin};
+use super::sketches::copied;
+use crate::app::App;
+use crate::auth::{Maker, Member};
+use crate::error::{Failure, Problem};
+use crate::layouts;
+use crate::schema::{NewPage, PageCard, PageChange, PageView, StationView};
+use crate::store::pages::{self, Facts, PageRow, Shelf};
+use crate::store::revisions::{self, Change};
+use crate::store::sketches;
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use metrosk_core::document::Invalid;
+use metrosk_core::plan::{self, Defaults, Progress};
+use metrosk_core::sketch::Sketch;
+use serde::Deserialize;
+use serde_json::Value;
+use time::Date;
+use utoipa::{IntoParams, ToSchema};
+use uuid::Uuid;
+
+/// Most pages in one answer.
+const MOST: u32 = 500;
+
+/// Which shelf of the table.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub(crate) enum ShelfName {
+    /// In the making, by due date.
+    #[default]
+    Making,
+    /// Finished.
+    Finished,
+    /// Put away.
+    Archived,
+}
+
+/// Which pages are asked for.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct TableQuery {
+    /// `making` (the default), `finished` or `archived`
+    #[serde(default)]
+    #[param(inline)]
+    shelf: ShelfName,
+    /// At most so many, up to 500; 200 where nothing is said.
+    #[param(minimum = 1, maximum = 500)]
+    most: Option<u32>,
+    /// From this place on.
+    #[param(maximum = 1_000_000)]
+    from: Option<u32>,
+}
+
+/// The team's pages of one shelf: in the making by due date, the others newest first.
+#[utoipa::path(
+    get, operation_id = "list_pages", path = "/api/pages", tag = "pages", params(TableQuery),
+    responses(
+        (status = 200, body = Vec<PageCard>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn list(State(app): State<App>, member: Member, Asked(query): Asked<TableQuery>) -> Result<Json<Vec<PageCard>>, Failure> {
+    let shelf = match query.shelf {
+        ShelfName::Making => Shelf::Making,
+        ShelfName::Finished => Shelf::Finished,
+        ShelfName::Archived => Shelf::Archived,
+    };
+    let (most, from) = (query.most.unwrap_or(200), query.from.unwrap_or(0));
+    if !(1..=MOST).contains(&most) {
+        return Err(Invalid::one("most", most.to_string(), format!("1 to {MOST}")).into());
+    }
+    let rows = pages::list(&app.pool, member.team(), shelf, most.into(), from.into()).await?;
+    for row in rows.iter().filter(|r| !r.known) {
+        layouts::make_later(&app, row);
+    }
+    Ok(Json(rows.into_iter().map(card).collect()))
+}
+
+/// One page with its newest plan.
+#[utoipa::path(
+    get, operation_id = "show_page", path = "/api/pages/{id}", tag = "pages", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = PageView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<PageView>, Failure> {
+    Ok(Json(view(find(&app, &member, id).await?)))
+}
+
+/// Starts a page from a sketch.
+#[utoipa::path(
+    post, operation_id = "start_page", path = "/api/pages", tag = "pages", request_body = NewPage,
+    params(("Idempotency-Key" = Option<String>, Header)),
+    responses(
+        (status = 201, body = PageView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn start(State(app): State<App>, maker: Maker, once: Once, Body(new): Body<NewPage>) -> Result<Answer, Failure> {
+    let row = sketches::find(&app.pool, maker.team(), new.sketch).await?.ok_or(Failure::Missing("sketch"))?;
+    let sketch = Sketch::from_json(&row.document)?;
+    if sketch.blocks.is_empty() {
+        return Err(Invalid::one("sketch", format!("“{}”, which has no blocks", row.name), "a sketch with at least one block").into());
+    }
+    let name = names::short("name", new.name.as_deref().unwrap_or(&row.name))?;
+    let defaults = Defaults::from_json(&maker.person.defaults).unwrap_or_default();
+    let first = plan::start(&sketch, &defaults);
+    let mut write = begin!(once, &app, &maker, "start a page");
+    let id = pages::insert(write.db(), maker.team(), Some(row.id), &name, new.due).await?;
+    let change = Change {
+        plan: &first,
+        author: maker.name(),
+        reason: "started from the sketch",
+        step: "started from the sketch",
+        undo_to: None,
+        redo_to: None,
+    };
+    revisions::append(write.db(), maker.team(), id, 1, change).await?;
+    finish(&app, write, &maker, id, StatusCode::CREATED).await
+}
+
+/// Changes a page's name and due date, finishes it, puts it away, or takes it out again.
+#[utoipa::path(
+    put, operation_id = "change_page", path = "/api/pages/{id}", tag = "pages", params(("id" = Uuid, Path)), request_body = PageChange,
+    responses(
+        (status = 200, body = PageView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Body(change): Body<PageChange>) -> Result<Json<PageView>, Failure> {
+    let row = find(&app, &maker, id).await?;
+    let name = change.name.as_deref().map_or(Ok(row.name), |n| names::short("name", n))?;
+    let facts = Facts {
+        name: &name,
+        due: change.due.map_or(Ok(row.due), |d| day("due", &d))?,
+        finished: change.finished.unwrap_or(row.finished_at.is_some()),
+        archived: change.archived.unwrap_or(row.archived_at.is_some()),
+    };
+    if !pages::update(&app.pool, maker.team(), id, &facts).await? {
+        return Err(Failure::Missing("page"));
+    }
+    Ok(Json(view(find(&app, &maker, id).await?)))
+}
+
+/// A day of the calendar, or null for none.
+fn day(field: &str, value: &Value) -> Result<Option<Date>, Invalid> {
+    let wrong = || Invalid::one(field, value.to_string(), "a day such as 2026-12-03, or null for none");
+    match value {
+        Value::Null => Ok(None),
+        Value::String(text) => {
+            let format = time::macros::format_description!("[year]-[month]-[day]");
+            Date::parse(text, format).map(Some).map_err(|_| wrong())
+        }
+        _ => Err(wrong()),
+    }
+}
+
+/// Copies a page with its newest plan; the copy has no due date.
+#[utoipa::path(
+    post, operation_id = "copy_page", path = "/api/pages/{id}/copy", tag = "pages",
+    params(("id" = Uuid, Path), ("Idempotency-Key" = Option<String>, Header)),
+    responses(
+        (status = 201, body = PageView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id): Id) -> Result<Answer, Failure> {
+    let row = find(&app, &maker, id).await?;
+    let mut write = begin!(once, &app, &maker, &format!("copy page {id}"));
+    let copy = pages::insert(write.db(), maker.team(), row.sketch_id, &copied(&row.name), None).await?;
+    let reason = names::short("reason", &format!("copied from “{}”", row.name.chars().take(150).collect::<String>()))?;
+    let change = Change { plan: &row.plan, author: maker.name(), reason: &reason, step: &reason, undo_to: None, redo_to: None };
+    revisions::append(write.db(), maker.team(), copy, 1, change).await?;
+    finish(&app, write, &maker, copy, StatusCode::CREATED).await
+}
+
+/// Ends a write to a page: answers with the page, and sees to its layout.
+pub(crate) async fn finish(app: &App, mut write: super::once::Write, member: &Member, id: Uuid, status: StatusCode) -> Result<Answer, Failure> {
+    let row = pages::find(write.db(), member.team(), id).await?.ok_or(Failure::Missing("page"))?;
+    let answer = write.finish(status, &view(row.clone())).await?;
+    layouts::make_later(app, &row);
+    Ok(answer)
+}
+
+/// A page of the member's team.
+pub(crate) async fn find(app: &App, member: &Member, id: Uuid) -> Result<PageRow, Failure> {
+    pages::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("page"))
+}
+
+fn stations(progress: &Progress) -> Vec<StationView> {
+    progress.states.iter().map(|(station, state)| StationView { name: station.name().to_owned(), state: state.name().to_owned() }).collect()
+}
+
+/// A page as it hangs on the table: by its sketch until its layout is known, and where pins clash.
+pub(crate) fn card(mut row: PageRow) -> PageCard {
+    let progress = plan::progress(&row.plan, row.clash.as_deref());
+    let layout = row.layout.take().unwrap_or_else(|| row.plan["fit"]["sketch"].take());
+    PageCard {
+        id: row.id,
+        name: row.name,
+        sketch: row.sketch_id,
+        due: row.due,
+        finished: row.finished_at.is_some(),
+        archived: row.archived_at.is_some(),
+        revision: row.revision,
+        author: row.author,
+        reason: row.reason,
+        changed_at: row.changed_at,
+        stations: stations(&progress),
+        next: progress.next,
+        layout,
+        known: row.known,
+        clash: row.clash,
+    }
+}
+
+/// A page with its plan.
+pub(crate) fn view(row: PageRow) -> PageView {
+    let progress = plan::progress(&row.plan, row.clash.as_deref());
+    PageView {
+        id: row.id,
+        name: row.name,
+        sketch: row.sketch_id,
+        due: row.due,
+        finished: row.finished_at.is_some(),
+        archived: row.archived_at.is_some(),
+        revision: row.revision,
+        plan: row.plan,
+        author: row.author,
+        reason: row.reason,
+        undo: row.undo,
+        redo: row.redo,
+        changed_at: row.changed_at,
+        stations: stations(&progress),
+        next: progress.next,
+    }
+}

@@ -1,0 +1,353 @@
+//! The drawer.
+
+use super::body::{Asked, Body, Document, Id, Raw};
+use super::once::{Answer, Once, begin};
+use super::{archives, names};
+use crate::app::App;
+use crate::auth::{Maker, Member};
+use crate::error::{Failure, Problem};
+use crate::schema::{
+    EqualView, GapView, LineView, LinesView, NumbersDoc, NumbersView, PageCard, ReadingView, SketchChange, SketchDoc, SketchView, WordErrorView,
+};
+use crate::store::pages;
+use crate::store::sketches::{self, SketchRow};
+use axum::Json;
+use axum::extract::State;
+use axum::http::{HeaderMap, StatusCode};
+use metrosk_core::document::Finding;
+use metrosk_core::length::Length;
+use metrosk_core::numbers;
+use metrosk_core::plan::Defaults;
+use metrosk_core::reading::Reading;
+use metrosk_core::sketch::{Sketch, changes_for};
+use serde::Deserialize;
+use utoipa::IntoParams;
+use uuid::Uuid;
+
+/// What is looked for in the drawer.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct DrawerQuery {
+    /// Words that name, note or maker must hold.
+    search: Option<String>,
+    /// Those that were put away.
+    #[serde(default)]
+    archived: bool,
+    /// So many photos are at hand: the sketches that suit them best come first.
+    #[param(minimum = 1, maximum = 60)]
+    photos: Option<u32>,
+    /// So many of them upright.
+    #[param(maximum = 60)]
+    upright: Option<u32>,
+}
+
+/// The team's sketches, oldest first.
+#[utoipa::path(
+    get, operation_id = "list_sketches", path = "/api/sketches", tag = "sketches", params(DrawerQuery),
+    responses(
+        (status = 200, body = Vec<SketchView>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn list(State(app): State<App>, member: Member, Asked(query): Asked<DrawerQuery>) -> Result<Json<Vec<SketchView>>, Failure> {
+    let rows = sketches::list(&app.pool, member.team(), query.archived).await?;
+    let words: Vec<String> = query.search.unwrap_or_default().split_whitespace().map(str::to_lowercase).collect();
+    let found = rows.into_iter().filter(|r| is_about(r, &words)).map(view);
+    let mut found: Vec<SketchView> = found.collect::<Result<_, _>>()?;
+    if let Some(photos) = query.photos {
+        for sketch in &mut found {
+            let read = Sketch::from_json(&sketch.document)?;
+            sketch.changes = changes_for(&read, photos as usize, query.upright.unwrap_or(0) as usize);
+        }
+        // The sort is stable: among equals the older comes first, as in the drawer.
+        found.sort_by_key(|s| s.changes.unwrap_or(usize::MAX));
+    }
+    Ok(Json(found))
+}
+
+/// Whether a sketch's name, note or makers hold every word.
+fn is_about(row: &SketchRow, words: &[String]) -> bool {
+    let origin = &row.document["origin"];
+    let told = [&origin["maker"], &origin["note"], &origin["after"], &origin["how"], &row.document["tags"]];
+    let text = told.iter().fold(row.name.to_lowercase(), |all, t| format!("{all} {}", t.to_string().to_lowercase()));
+    words.iter().all(|w| text.contains(w.as_str()))
+}
+
+/// One sketch, with what was read from it.
+#[utoipa::path(
+    get, operation_id = "show_sketch", path = "/api/sketches/{id}", tag = "sketches", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = SketchView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<SketchView>, Failure> {
+    Ok(Json(view(find(&app, &member, id).await?)?))
+}
+
+/// The pages made from a sketch, newest first.
+#[utoipa::path(
+    get, operation_id = "pages_of_sketch", path = "/api/sketches/{id}/pages", tag = "sketches", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = Vec<PageCard>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn pages_of(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<Vec<PageCard>>, Failure> {
+    find(&app, &member, id).await?;
+    let rows = pages::of_sketch(&app.pool, member.team(), id).await?;
+    Ok(Json(rows.into_iter().map(super::pages::card).collect()))
+}
+
+/// A sketch as its document, to take away.
+#[utoipa::path(
+    get, operation_id = "sketch_document", path = "/api/sketches/{id}/document", tag = "sketches", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = SketchDoc),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn document(State(app): State<App>, member: Member, Id(id): Id) -> Result<(HeaderMap, Json<serde_json::Value>), Failure> {
+    let row = find(&app, &member, id).await?;
+    Ok((super::body::download("application/json", &names::file_name(&row.name, ".metrosk.json")), Json(row.document)))
+}
+
+/// The whole drawer as one archive (zip) of sketch documents.
+#[utoipa::path(
+    get, operation_id = "export_sketches", path = "/api/sketches/export", tag = "sketches",
+    responses((status = 200, body = Vec<u8>, content_type = "application/zip"), (status = 401, body = Problem, content_type = "application/problem+json"))
+)]
+pub(crate) async fn export(State(app): State<App>, member: Member) -> Result<(HeaderMap, Vec<u8>), Failure> {
+    let rows = sketches::list(&app.pool, member.team(), false).await?;
+    Ok((super::body::download("application/zip", "sketches.zip"), archives::sketches(&rows)?))
+}
+
+/// Puts a sketch document into the drawer.
+#[utoipa::path(
+    post, operation_id = "add_sketch", path = "/api/sketches", tag = "sketches", request_body = SketchDoc,
+    params(("Idempotency-Key" = Option<String>, Header)),
+    responses(
+        (status = 201, body = SketchView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn add(State(app): State<App>, maker: Maker, once: Once, Document(body): Document) -> Result<Answer, Failure> {
+    let sketch = Sketch::from_json(&body)?;
+    let mut write = begin!(once, &app, &maker, "add a sketch");
+    let id = put(write.db(), &maker, &sketch).await?;
+    let row = sketches::find(write.db(), maker.team(), id).await?.ok_or(Failure::Missing("sketch"))?;
+    write.finish(StatusCode::CREATED, &view(row)?).await
+}
+
+/// Puts one or many sketches into the drawer: a document, or an archive (zip) of documents. All of them go in, or none.
+#[utoipa::path(
+    post, operation_id = "import_sketches", path = "/api/sketches/import", tag = "sketches",
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"), params(("Idempotency-Key" = Option<String>, Header)),
+    responses(
+        (status = 201, body = Vec<SketchView>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn import(State(app): State<App>, maker: Maker, once: Once, Raw(bytes): Raw) -> Result<Answer, Failure> {
+    let found = archives::read_sketches(&bytes)?;
+    let mut write = begin!(once, &app, &maker, "import sketches");
+    let mut added = Vec::with_capacity(found.len());
+    for sketch in &found {
+        let id = put(write.db(), &maker, sketch).await?;
+        let row = sketches::find(write.db(), maker.team(), id).await?.ok_or(Failure::Missing("sketch"))?;
+        added.push(view(row)?);
+    }
+    write.finish(StatusCode::CREATED, &added).await
+}
+
+/// What the core writes back goes into the drawer, unknown fields included, so that every document there has one form.
+async fn put(db: &mut sqlx::PgConnection, maker: &Maker, sketch: &Sketch) -> Result<Uuid, Failure> {
+    let name = if sketch.name.trim().is_empty() { "Unnamed sketch" } else { sketch.name.trim() };
+    Ok(sketches::insert(db, maker.team(), name, &sketch.to_json()).await?)
+}
+
+/// Renames a sketch, puts it away or takes it out again.
+#[utoipa::path(
+    put, operation_id = "change_sketch", path = "/api/sketches/{id}", tag = "sketches", params(("id" = Uuid, Path)), request_body = SketchChange,
+    responses(
+        (status = 200, body = SketchView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Body(change): Body<SketchChange>) -> Result<Json<SketchView>, Failure> {
+    let mut row = find(&app, &maker, id).await?;
+    if let Some(name) = &change.name {
+        row.name = names::short("name", name)?;
+        row.document["name"] = row.name.as_str().into();
+    }
+    let archived = change.archived.unwrap_or(row.archived_at.is_some());
+    if !sketches::update(&app.pool, maker.team(), id, &row.name, &row.document, archived).await? {
+        return Err(Failure::Missing("sketch"));
+    }
+    Ok(Json(view(find(&app, &maker, id).await?)?))
+}
+
+/// Puts another document in place of a sketch's, for going on with it. Pages made from it keep theirs.
+#[utoipa::path(
+    put, operation_id = "write_sketch", path = "/api/sketches/{id}/document", tag = "sketches", params(("id" = Uuid, Path)), request_body = SketchDoc,
+    responses(
+        (status = 200, body = SketchView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn rewrite(State(app): State<App>, maker: Maker, Id(id): Id, Document(body): Document) -> Result<Json<SketchView>, Failure> {
+    let row = find(&app, &maker, id).await?;
+    let sketch = Sketch::from_json(&body)?;
+    let name = if sketch.name.trim().is_empty() { row.name } else { sketch.name.trim().to_owned() };
+    if !sketches::update(&app.pool, maker.team(), id, &name, &sketch.to_json(), row.archived_at.is_some()).await? {
+        return Err(Failure::Missing("sketch"));
+    }
+    Ok(Json(view(find(&app, &maker, id).await?)?))
+}
+
+/// Reads a sketch typed by number: the document, and what is to be seen in it, or what can't be understood, at the word.
+#[utoipa::path(
+    post, operation_id = "read_numbers", path = "/api/numbers", tag = "sketches", request_body = NumbersDoc,
+    responses(
+        (status = 200, body = NumbersView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn read_numbers(member: Member, Body(given): Body<NumbersDoc>) -> Result<Json<NumbersView>, Failure> {
+    let earlier = given.over.as_ref().map(Sketch::from_json).transpose().map_err(|e| names::under("over", e))?;
+    let maker = Defaults::from_json(&member.person.defaults).unwrap_or_default();
+    let read = match &earlier {
+        Some(earlier) => numbers::read_over(earlier, &maker, &given.text),
+        None => numbers::read_as(&maker, &given.text),
+    };
+    // What the language lets through may still break a rule of the format: a mat around a mat around itself.
+    Ok(Json(match read {
+        Ok(sketch) => match Sketch::from_json(&sketch.to_json()) {
+            Ok(sketch) => NumbersView { document: Some(sketch.to_json()), preview: None, reading: Some(reading(&sketch)), errors: Vec::new() },
+            Err(invalid) => NumbersView { document: None, preview: None, reading: None, errors: invalid.findings.iter().map(of_document).collect() },
+        },
+        Err(errors) => {
+            let preview = numbers::read_what_can_be(&maker, &given.text).map(|s| s.to_json());
+            NumbersView { document: None, preview, reading: None, errors: errors.into_iter().map(at_word).collect() }
+        }
+    }))
+}
+
+/// A sketch document as lines by number, with what is to be seen in it. It goes into no drawer.
+#[utoipa::path(
+    post, operation_id = "write_numbers", path = "/api/numbers/lines", tag = "sketches", request_body = SketchDoc,
+    responses(
+        (status = 200, body = LinesView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn write_numbers(_member: Member, Document(body): Document) -> Result<Json<LinesView>, Failure> {
+    let sketch = Sketch::from_json(&body)?;
+    Ok(Json(LinesView { text: numbers::print(&sketch), reading: reading(&sketch) }))
+}
+
+fn at_word(e: numbers::WordError) -> WordErrorView {
+    WordErrorView { line: e.line, column: e.column, length: e.length, found: e.found, allowed: e.allowed }
+}
+
+fn of_document(f: &Finding) -> WordErrorView {
+    WordErrorView { line: 0, column: 0, length: 0, found: format!("{} at {}", f.found, f.path), allowed: vec![f.allowed.clone()] }
+}
+
+/// A sketch as lines by number.
+#[utoipa::path(
+    get, operation_id = "sketch_numbers", path = "/api/sketches/{id}/numbers", tag = "sketches", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = String, content_type = "text/plain"),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn as_numbers(State(app): State<App>, member: Member, Id(id): Id) -> Result<String, Failure> {
+    let row = find(&app, &member, id).await?;
+    let sketch = Sketch::from_json(&row.document).map_err(|e| Failure::Internal(format!("sketch {id} in the drawer is broken: {e}")))?;
+    Ok(numbers::print(&sketch))
+}
+
+/// Copies a sketch in the drawer.
+#[utoipa::path(
+    post, operation_id = "copy_sketch", path = "/api/sketches/{id}/copy", tag = "sketches",
+    params(("id" = Uuid, Path), ("Idempotency-Key" = Option<String>, Header)),
+    responses(
+        (status = 201, body = SketchView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id): Id) -> Result<Answer, Failure> {
+    let mut row = find(&app, &maker, id).await?;
+    let name = copied(&row.name);
+    row.document["name"] = name.as_str().into();
+    let mut write = begin!(once, &app, &maker, &format!("copy sketch {id}"));
+    let copy = sketches::insert(write.db(), maker.team(), &name, &row.document).await?;
+    let row = sketches::find(write.db(), maker.team(), copy).await?.ok_or(Failure::Missing("sketch"))?;
+    write.finish(StatusCode::CREATED, &view(row)?).await
+}
+
+/// The name of a copy, no longer than a name may be.
+pub(crate) fn copied(name: &str) -> String {
+    let room = names::LONGEST - 7;
+    format!("{}, a copy", name.chars().take(room - 1).collect::<String>().trim_end())
+}
+
+async fn find(app: &App, member: &Member, id: Uuid) -> Result<SketchRow, Failure> {
+    sketches::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("sketch"))
+}
+
+pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
+    let sketch = Sketch::from_json(&row.document).map_err(|e| Failure::Internal(format!("sketch {} in the drawer is broken: {e}", row.id)))?;
+    Ok(SketchView {
+        id: row.id,
+        name: row.name,
+        reading: reading(&sketch),
+        document: row.document,
+        pages: row.pages,
+        made_at: row.made_at,
+        archived: row.archived_at.is_some(),
+        changes: None,
+    })
+}
+
+fn reading(sketch: &Sketch) -> ReadingView {
+    let read = Reading::of(sketch);
+    let id = |n: usize| sketch.blocks[n].id.clone();
+    let pair = |(a, b): &(usize, usize)| [id(*a), id(*b)];
+    let units = |ticks: f64| Length::from_ticks(ticks.round() as i64).to_units(sketch.unit);
+    ReadingView {
+        photo_slots: sketch.photo_slots(),
+        lines: read
+            .lines
+            .iter()
+            .map(|l| LineView { place: l.place.name().to_owned(), at: units(l.at), blocks: l.blocks.iter().map(|n| id(*n)).collect() })
+            .collect(),
+        contacts: read.contacts.iter().map(|(a, b, _)| [id(*a), id(*b)]).collect(),
+        gaps: read.gaps.iter().map(|g| GapView { blocks: [id(g.from), id(g.to)], width: units(g.width) }).collect(),
+        lies_on: read.lies_on.iter().map(pair).collect(),
+        frames: read.frames.iter().map(pair).collect(),
+        equal: read.equal.iter().map(|(wide, blocks)| EqualView { wide: *wide, blocks: blocks.iter().map(|n| id(*n)).collect() }).collect(),
+        bleeding: read.bleeding.iter().map(|n| id(*n)).collect(),
+    }
+}

@@ -1,0 +1,43 @@
+//! The shapes that cross the wire, for OpenAPI and the client made from it. Documents are read and checked by the core;
+//! what stands here of them says their shape only, and a test holds it against what the core writes.
+
+mod documents;
+mod people;
+mod views;
+
+pub(crate) use documents::{FitDoc, LayoutDoc, PlanDoc, ProposalsDoc, SketchDoc};
+pub(crate) use people::{
+    DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword, NewPerson, PersonChange, Role, RoleChange, SignIn,
+    TeamChoice, TeamPeople, TeamView,
+};
+pub(crate) use views::{
+    EqualView, GapView, LineView, LinesView, NewPage, NewVersion, NumbersDoc, NumbersView, PageCard, PageChange, PageView, PlanChange, ReadingView,
+    Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step, WordErrorView,
+};
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use metrosk_core::fit::{Outcome, fit};
+    use metrosk_core::plan;
+
+    /// What the core writes fits the shapes told here, and nothing that they tell of is lost on the way.
+    #[test]
+    fn the_documents_of_the_core_have_these_shapes() {
+        let sketches = metrosk_demo::sketches(metrosk_demo::SEED);
+        assert!(sketches.len() >= 3);
+        for sketch in sketches {
+            let plan = plan::start(&sketch, &plan::Defaults::default());
+            let told: PlanDoc = serde_json::from_value(plan.clone()).unwrap();
+            let told = serde_json::to_value(told).unwrap();
+            assert_eq!(told["fit"]["target"]["margin"].as_f64(), plan["fit"]["target"]["margin"].as_f64());
+            let request = plan::fit_of(&plan).unwrap();
+            let Outcome::Proposals(proposals) = fit(&request) else { panic!("{} fits its own page", sketch.name) };
+            let written = Outcome::Proposals(proposals).to_json(request.unit);
+            let told: ProposalsDoc = serde_json::from_value(written.clone()).unwrap();
+            assert_eq!(told.proposals[0].layout.blocks.len(), written["proposals"][0]["layout"]["blocks"].as_array().unwrap().len());
+            let again = serde_json::to_value(&told.proposals[0].layout.blocks[0]).unwrap();
+            assert_eq!(again["id"], written["proposals"][0]["layout"]["blocks"][0]["id"]);
+        }
+    }
+}

@@ -1,0 +1,381 @@
+//! Documents of the Metrosk formats, as shapes.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A page's plan: everything decided so far.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PlanDoc {
+    /// `metrosk-plan/1`
+    pub(crate) format: String,
+    /// The fit that the layout comes from.
+    pub(crate) fit: FitDoc,
+    /// What the maker has marked: a station's name to `open`, `settled` or `needs-a-look`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) stations: Option<std::collections::BTreeMap<String, String>>,
+}
+
+/// A fit request.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct FitDoc {
+    /// `metrosk-fit/1`
+    pub(crate) format: String,
+    /// `in` or `mm`
+    pub(crate) unit: String,
+    /// The sketch.
+    pub(crate) sketch: SketchDoc,
+    /// The page or spread.
+    pub(crate) target: TargetDoc,
+    /// So many, or these prints.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) photos: Option<PhotosDoc>,
+    /// `trim` or `whole`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) photo_rule: Option<String>,
+    /// `auto` or an approach.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) approach: Option<String>,
+    /// 0, 90, 180 or 270.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) turn: Option<u32>,
+    /// `none`, `across` or `down`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) flip: Option<String>,
+    /// The ruler step.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) snap: Option<f64>,
+    /// What is held.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) pins: Option<Vec<PinDoc>>,
+    /// Kinds that may be cut at the fold.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) across_fold: Option<Vec<String>>,
+}
+
+/// So many photos, or these prints.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+pub(crate) enum PhotosDoc {
+    /// So many, in the sketch's own shapes.
+    Count {
+        /// How many.
+        count: u32,
+    },
+    /// These.
+    Prints(Vec<PrintDoc>),
+}
+
+/// A print.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PrintDoc {
+    /// Its id.
+    pub(crate) id: String,
+    /// Width.
+    pub(crate) w: f64,
+    /// Height.
+    pub(crate) h: f64,
+    /// The main photo.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) focal: Option<bool>,
+}
+
+/// Width and height.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SizeDoc {
+    /// Width.
+    pub(crate) w: f64,
+    /// Height.
+    pub(crate) h: f64,
+}
+
+/// The page or spread to fill.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct TargetDoc {
+    /// One page.
+    pub(crate) page: SizeDoc,
+    /// 1 or 2.
+    pub(crate) pages: u8,
+    /// Along the edges.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) margin: Option<f64>,
+    /// Along the fold.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) fold_guard: Option<f64>,
+}
+
+/// A held edge or size.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PinDoc {
+    /// The sketch block.
+    pub(crate) block: String,
+    /// `left`, `right`, `top`, `bottom`, `width` or `height`
+    pub(crate) edge: String,
+    /// Where.
+    pub(crate) at: f64,
+}
+
+/// The page of a document and how many.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CanvasDoc {
+    /// One page.
+    pub(crate) page: SizeDoc,
+    /// 1 or 2.
+    pub(crate) pages: u8,
+}
+
+/// A sketch document.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SketchDoc {
+    /// `metrosk-sketch/1`
+    pub(crate) format: String,
+    /// `in` or `mm`
+    pub(crate) unit: String,
+    /// Its name.
+    pub(crate) name: String,
+    /// The page or spread.
+    pub(crate) canvas: CanvasDoc,
+    /// Bottom to top.
+    pub(crate) blocks: Vec<BlockDoc>,
+}
+
+/// A placed box.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct BoxDoc {
+    /// Left.
+    pub(crate) x: f64,
+    /// Top.
+    pub(crate) y: f64,
+    /// Width.
+    pub(crate) w: f64,
+    /// Height.
+    pub(crate) h: f64,
+}
+
+/// A block's outline in its box.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ShapeDoc {
+    /// `rect`, `ellipse`, `triangle` or `polygon`
+    #[serde(rename = "type")]
+    pub(crate) kind: String,
+    /// A triangle's right angle.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) corner: Option<String>,
+    /// A polygon's points.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) points: Option<Vec<[f64; 2]>>,
+}
+
+/// Units in rows and columns.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct GridDoc {
+    /// Across.
+    pub(crate) cols: u32,
+    /// Down.
+    pub(crate) rows: u32,
+    /// Between.
+    #[serde(default)]
+    pub(crate) gap: f64,
+    /// The shift of every second row.
+    #[serde(default)]
+    pub(crate) stagger: f64,
+    /// `square` or `circle`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) unit_shape: Option<String>,
+}
+
+/// Units around a centre.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct RingDoc {
+    /// How many.
+    pub(crate) count: u32,
+    /// Diameter.
+    pub(crate) unit: f64,
+    /// `square` or `circle`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) unit_shape: Option<String>,
+}
+
+/// A block of a sketch.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct BlockDoc {
+    /// Unique in its document.
+    pub(crate) id: String,
+    /// What it is.
+    pub(crate) kind: String,
+    /// Its place.
+    #[serde(rename = "box")]
+    pub(crate) place: BoxDoc,
+    /// Degrees clockwise.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) turn: Option<f64>,
+    /// Its outline.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) shape: Option<ShapeDoc>,
+    /// Edges it runs off.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) bleed: Option<Vec<String>>,
+    /// What it frames.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) under: Option<String>,
+    /// What it sits on.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) host: Option<String>,
+    /// A cluster's size.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) size: Option<String>,
+    /// On a grid.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) grid: Option<GridDoc>,
+    /// On a ring.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) ring: Option<RingDoc>,
+}
+
+/// A block of a layout.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LayoutBlockDoc {
+    /// As in a sketch.
+    #[serde(flatten)]
+    pub(crate) block: BlockDoc,
+    /// The sketch blocks it stands for.
+    pub(crate) from: Vec<String>,
+    /// 0, or 1 for the right page.
+    pub(crate) page: u8,
+    /// The print it holds.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) photo: Option<String>,
+    /// The print's size.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) print: Option<SizeDoc>,
+    /// What of it shows.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) keep: Option<BoxDoc>,
+    /// The undivided block.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) whole: Option<WholeDoc>,
+}
+
+/// The undivided block of which a layout block is a part.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct WholeDoc {
+    /// Its box.
+    #[serde(rename = "box")]
+    pub(crate) place: BoxDoc,
+    /// Degrees clockwise.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) turn: Option<f64>,
+    /// Its outline.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) shape: Option<ShapeDoc>,
+    /// Its units.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) grid: Option<GridDoc>,
+    /// Its units.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) ring: Option<RingDoc>,
+}
+
+/// A layout document.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LayoutDoc {
+    /// `metrosk-layout/1`
+    pub(crate) format: String,
+    /// `in` or `mm`
+    pub(crate) unit: String,
+    /// The target.
+    pub(crate) canvas: CanvasDoc,
+    /// Bottom to top.
+    pub(crate) blocks: Vec<LayoutBlockDoc>,
+}
+
+/// How many of how many.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct KeptDoc {
+    /// Those kept.
+    pub(crate) kept: usize,
+    /// All.
+    pub(crate) of: usize,
+}
+
+/// A share's mean and largest.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DriftDoc {
+    /// Mean, 0 to 1.
+    pub(crate) mean: f64,
+    /// Largest.
+    pub(crate) max: f64,
+}
+
+/// A sketch block's three boxes.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PlaceDoc {
+    /// The sketch block.
+    pub(crate) id: String,
+    /// As drawn, turned and flipped.
+    pub(crate) sketch: BoxDoc,
+    /// Where the approach wants it.
+    pub(crate) wanted: BoxDoc,
+    /// Where it is.
+    pub(crate) here: BoxDoc,
+}
+
+/// How good a layout is.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ReportDoc {
+    /// Centres against their wanted places.
+    pub(crate) drift: DriftDoc,
+    /// Like edges that agree.
+    pub(crate) alignments: KeptDoc,
+    /// Neighbours.
+    pub(crate) relations: KeptDoc,
+    /// Share of the prints' area.
+    pub(crate) trimmed: f64,
+    /// What changed and why.
+    pub(crate) notes: Vec<String>,
+    /// Each block's boxes.
+    pub(crate) blocks: Vec<PlaceDoc>,
+}
+
+/// One way.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ProposalDoc {
+    /// Which approach.
+    pub(crate) approach: String,
+    /// Turned first.
+    pub(crate) turn: u32,
+    /// Then flipped.
+    pub(crate) flip: String,
+    /// 0 to 100.
+    pub(crate) score: f64,
+    /// Where everything is.
+    pub(crate) layout: LayoutDoc,
+    /// How good it is.
+    pub(crate) report: ReportDoc,
+}
+
+/// What can't hold together.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ConflictDoc {
+    /// In words.
+    pub(crate) text: String,
+    /// Pins in it.
+    pub(crate) pins: Vec<usize>,
+    /// Blocks in it.
+    pub(crate) blocks: Vec<String>,
+    /// Limits in it.
+    pub(crate) limits: Vec<String>,
+}
+
+/// A fit's answer.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ProposalsDoc {
+    /// `metrosk-proposals/1`
+    pub(crate) format: String,
+    /// `in` or `mm`
+    pub(crate) unit: String,
+    /// Best first.
+    pub(crate) proposals: Vec<ProposalDoc>,
+    /// Where there are none.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) conflict: Option<ConflictDoc>,
+}

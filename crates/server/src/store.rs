@@ -1,0 +1,10 @@
+//! SQL, and nothing else. Every query of a team's things is bound to the team.
+
+pub(crate) mod done;
+pub(crate) mod links;
+pub(crate) mod pages;
+pub(crate) mod people;
+pub(crate) mod revisions;
+pub(crate) mod sessions;
+pub(crate) mod sketches;
+pub(crate) mod teams;

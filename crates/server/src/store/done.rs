@@ -1,0 +1,42 @@
+//! Writes done under a key of the sender's.
+
+use serde_json::Value;
+use sqlx::PgConnection;
+use uuid::Uuid;
+
+/// What is known of a key.
+#[derive(Debug)]
+pub(crate) enum Known {
+    /// It is new, and is this writer's until the transaction ends.
+    New,
+    /// The write was done before: what it was, and its answer.
+    Done { what: String, status: i16, answer: Value },
+}
+
+/// Claims a key. A second writer with the same key waits here until the first has ended.
+pub(crate) async fn claim(db: &mut PgConnection, person: Uuid, key: &str, what: &str) -> sqlx::Result<Known> {
+    let claimed = sqlx::query("INSERT INTO done_writes (person_id, key, what) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING")
+        .bind(person)
+        .bind(key)
+        .bind(what)
+        .execute(&mut *db)
+        .await?;
+    if claimed.rows_affected() == 1 {
+        return Ok(Known::New);
+    }
+    let (what, status, answer): (String, Option<i16>, Option<Value>) =
+        sqlx::query_as("SELECT what, status, answer FROM done_writes WHERE person_id = $1 AND key = $2").bind(person).bind(key).fetch_one(db).await?;
+    Ok(Known::Done { what, status: status.unwrap_or(500), answer: answer.unwrap_or_default() })
+}
+
+/// Keeps the answer of a claimed key.
+pub(crate) async fn keep(db: &mut PgConnection, person: Uuid, key: &str, status: i16, answer: &Value) -> sqlx::Result<()> {
+    sqlx::query("UPDATE done_writes SET status = $3, answer = $4 WHERE person_id = $1 AND key = $2")
+        .bind(person)
+        .bind(key)
+        .bind(status)
+        .bind(answer)
+        .execute(db)
+        .await?;
+    Ok(())
+}

@@ -1,0 +1,44 @@
+//! Everything of a server goes into one archive and comes back onto an empty one, row by row the same.
+
+use crate::support::Server;
+use metrosk_server::{Settings, backup};
+use sqlx::PgPool;
+
+/// All rows of a table as text, in one order.
+async fn rows(database_url: &str, table: &str) -> Vec<String> {
+    let pool = PgPool::connect(database_url).await.unwrap();
+    let sql = format!("SELECT row_to_json(t)::text FROM {table} t ORDER BY 1");
+    sqlx::query_scalar(sqlx::AssertSqlSafe(sql)).fetch_all(&pool).await.unwrap()
+}
+
+#[tokio::test]
+async fn a_server_is_backed_up_and_restored() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    wren.post("/api/team/invites", &serde_json::json!({"role": "guest"})).await;
+    let page = wren.kites().await;
+    let name = serde_json::json!({"revision": 1, "name": "the first"});
+    wren.post(&format!("/api/pages/{}/versions", page["id"].as_str().unwrap()), &name).await;
+    let file = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join(format!("backup-{}.zip", std::process::id()));
+    let _ = std::fs::remove_file(&file);
+    let counts = backup::backup(&house.app, &file).await.unwrap();
+    assert!(counts.iter().all(|(table, n)| *n > 0 || table == "nothing"), "{counts:?}");
+    assert!(backup::backup(&house.app, &file).await.is_err(), "a file that exists is left alone");
+
+    let empty = Server::empty(Settings::default()).await;
+    assert_eq!(backup::restore(&empty.app, &file).await.unwrap(), counts);
+    for (table, count) in &counts {
+        let (before, after) = (rows(&house.database.url, table).await, rows(&empty.database.url, table).await);
+        assert_eq!(before.len(), *count);
+        assert_eq!(before, after, "{table}");
+    }
+    // It lives: she signs in with her own password and finds her page.
+    let wren = empty.as_wren().await;
+    assert_eq!(wren.kites().await["plan"], page["plan"]);
+    let twice = backup::restore(&empty.app, &file).await.unwrap_err().to_string();
+    assert!(twice.contains("not empty"), "{twice}");
+    std::fs::write(&file, "no archive").unwrap();
+    let none = Server::empty(Settings::default()).await;
+    assert!(backup::restore(&none.app, &file).await.is_err());
+    std::fs::remove_file(&file).unwrap();
+}

@@ -1,0 +1,11 @@
+//! The house over a real PostgreSQL, through a client: one binary, so that one database server serves all of it.
+
+#![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
+
+mod api;
+mod backup;
+mod history;
+mod people;
+mod safety;
+mod support;
+mod teams_apart;

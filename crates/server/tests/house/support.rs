@@ -1,0 +1,112 @@
+//! A server with the demo, and who asks it.
+
+use metrosk_server::{App, Settings, demo, router};
+use metrosk_testkit::Database;
+use reqwest::{Client, Method, RequestBuilder, StatusCode};
+use serde_json::{Value, json};
+use std::net::SocketAddr;
+
+/// The whole router on a free port.
+pub(crate) struct Server {
+    pub(crate) address: String,
+    pub(crate) app: App,
+    pub(crate) database: Database,
+}
+
+/// Somebody with her own cookies.
+pub(crate) struct Guest {
+    pub(crate) client: Client,
+    pub(crate) address: String,
+}
+
+impl Server {
+    /// With the demo loaded.
+    pub(crate) async fn start() -> Server {
+        let server = Server::empty(Settings { demo: true, ..Settings::default() }).await;
+        assert!(demo::load_once(&server.app).await.unwrap());
+        assert!(!demo::load_once(&server.app).await.unwrap(), "the demo is loaded once");
+        server
+    }
+
+    /// With nobody in it.
+    pub(crate) async fn empty(settings: Settings) -> Server {
+        let database = Database::fresh().unwrap();
+        let app = App::connect(&database.url, settings).await.unwrap();
+        let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.unwrap();
+        let address = format!("http://{}", listener.local_addr().unwrap());
+        let service = router(app.clone()).into_make_service_with_connect_info::<SocketAddr>();
+        tokio::spawn(async move { axum::serve(listener, service).await });
+        Server { address, app, database }
+    }
+
+    /// Somebody who is not signed in.
+    pub(crate) fn stranger(&self) -> Guest {
+        Guest { client: Client::builder().cookie_store(true).build().unwrap(), address: self.address.clone() }
+    }
+
+    /// Somebody of the demo.
+    pub(crate) async fn as_person(&self, account: &str) -> Guest {
+        let guest = self.stranger();
+        let (status, me) = guest.post("/api/session", &json!({"account": account, "password": metrosk_demo::PASSWORD})).await;
+        assert_eq!(status, StatusCode::OK, "{me}");
+        guest
+    }
+
+    /// The club's lead.
+    pub(crate) async fn as_wren(&self) -> Guest {
+        self.as_person("wren").await
+    }
+}
+
+impl Guest {
+    pub(crate) fn request(&self, method: Method, path: &str) -> RequestBuilder {
+        self.client.request(method, format!("{}{path}", self.address))
+    }
+
+    pub(crate) async fn get(&self, path: &str) -> (StatusCode, Value) {
+        answer(self.request(Method::GET, path)).await
+    }
+
+    pub(crate) async fn post(&self, path: &str, body: &Value) -> (StatusCode, Value) {
+        answer(self.request(Method::POST, path).json(body)).await
+    }
+
+    pub(crate) async fn put(&self, path: &str, body: &Value) -> (StatusCode, Value) {
+        answer(self.request(Method::PUT, path).json(body)).await
+    }
+
+    pub(crate) async fn delete(&self, path: &str) -> (StatusCode, Value) {
+        answer(self.request(Method::DELETE, path)).await
+    }
+
+    /// The page of a name on the team's table.
+    pub(crate) async fn page(&self, name: &str) -> Value {
+        let pages = self.get("/api/pages").await.1;
+        let card = pages.as_array().unwrap().iter().find(|p| p["name"] == name).unwrap();
+        self.get(&format!("/api/pages/{}", id(card))).await.1
+    }
+
+    /// The page that most tests use: a tide line spread with six photos.
+    pub(crate) async fn kites(&self) -> Value {
+        self.page("Kites over the flats").await
+    }
+}
+
+/// A thing's id.
+pub(crate) fn id(thing: &Value) -> String {
+    thing["id"].as_str().unwrap().to_owned()
+}
+
+/// A write of a page's plan with another photo count.
+pub(crate) fn photos(page: &Value, count: u32, reason: &str) -> Value {
+    let mut plan = page["plan"].clone();
+    plan["fit"]["photos"] = json!({"count": count});
+    json!({"revision": page["revision"], "plan": plan, "reason": reason})
+}
+
+pub(crate) async fn answer(request: RequestBuilder) -> (StatusCode, Value) {
+    let response = request.send().await.unwrap();
+    let status = response.status();
+    let text = response.text().await.unwrap();
+    (status, serde_json::from_str(&text).unwrap_or(Value::String(text)))
+}

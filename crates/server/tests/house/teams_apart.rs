@@ -1,0 +1,105 @@
+//! Another team's things are not there, whatever the route: one table, which a new route fails until it stands in it.
+
+use crate::support::{Guest, Server, answer, id};
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+use std::collections::BTreeSet;
+
+/// Of which kind the id in a route is.
+#[derive(Clone, Copy, PartialEq)]
+enum Of {
+    Page,
+    Sketch,
+    Person,
+    Invite,
+}
+
+/// Every route with an id, what it is the id of, and a body that would do for one's own.
+fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
+    let (get, post, put, delete) = (Method::GET, Method::POST, Method::PUT, Method::DELETE);
+    let none = Value::Null;
+    let step = json!({"revision": 1});
+    vec![
+        (get.clone(), "/api/sketches/{id}", Of::Sketch, none.clone()),
+        (put.clone(), "/api/sketches/{id}", Of::Sketch, json!({"name": "x"})),
+        (get.clone(), "/api/sketches/{id}/document", Of::Sketch, none.clone()),
+        (put.clone(), "/api/sketches/{id}/document", Of::Sketch, plan["fit"]["sketch"].clone()),
+        (get.clone(), "/api/sketches/{id}/numbers", Of::Sketch, none.clone()),
+        (get.clone(), "/api/sketches/{id}/pages", Of::Sketch, none.clone()),
+        (post.clone(), "/api/sketches/{id}/copy", Of::Sketch, none.clone()),
+        (get.clone(), "/api/pages/{id}", Of::Page, none.clone()),
+        (put.clone(), "/api/pages/{id}", Of::Page, json!({"name": "x"})),
+        (post.clone(), "/api/pages/{id}/copy", Of::Page, none.clone()),
+        (put.clone(), "/api/pages/{id}/plan", Of::Page, json!({"revision": 1, "plan": plan, "reason": "x"})),
+        (post.clone(), "/api/pages/{id}/undo", Of::Page, step.clone()),
+        (post.clone(), "/api/pages/{id}/redo", Of::Page, step),
+        (post.clone(), "/api/pages/{id}/return", Of::Page, json!({"revision": 1, "to": 1})),
+        (get.clone(), "/api/pages/{id}/revisions", Of::Page, none.clone()),
+        (get.clone(), "/api/pages/{id}/revisions/{revision}", Of::Page, none.clone()),
+        (post, "/api/pages/{id}/versions", Of::Page, json!({"revision": 1, "name": "x"})),
+        (delete.clone(), "/api/pages/{id}/versions", Of::Page, none.clone()),
+        (get.clone(), "/api/pages/{id}/layout", Of::Page, none.clone()),
+        (get.clone(), "/api/pages/{id}/drawing.svg", Of::Page, none.clone()),
+        (get.clone(), "/api/pages/{id}/sheet.pdf", Of::Page, none.clone()),
+        (get, "/api/pages/{id}/sheet.svg", Of::Page, none.clone()),
+        (put, "/api/team/people/{id}", Of::Person, json!({"role": "guest"})),
+        (delete.clone(), "/api/team/people/{id}", Of::Person, none.clone()),
+        (delete, "/api/team/invites/{id}", Of::Invite, none),
+    ]
+}
+
+#[tokio::test]
+async fn another_teams_ids_are_missing_on_every_route() {
+    let house = Server::start().await;
+    // Sandpiper leads the neighbours, and has nothing to do with the club.
+    let (wren, sandpiper) = (house.as_wren().await, house.as_person("sandpiper").await);
+    let page = wren.kites().await;
+    let teal = wren.get("/api/team").await.1["people"].as_array().unwrap().iter().find(|p| p["account"] == "teal").unwrap().clone();
+    let invite = wren.post("/api/team/invites", &json!({"role": "guest"})).await.1;
+    let table = routes(&page["plan"]);
+    let known: BTreeSet<(String, String)> = table.iter().map(|r| (r.0.to_string().to_lowercase(), r.1.to_owned())).collect();
+    assert_eq!(known, described(), "every route with an id stands in the table");
+    for (method, path, of, body) in table {
+        let foreign = match of {
+            Of::Page => id(&page),
+            Of::Sketch => page["sketch"].as_str().unwrap().to_owned(),
+            Of::Person => id(&teal),
+            Of::Invite => id(&invite),
+        };
+        let path = path.replace("{id}", &foreign).replace("{revision}", "1")
+            + if path.ends_with("/versions") && method == Method::DELETE { "?name=x" } else { "" };
+        let (status, problem) = ask(&sandpiper, &method, &path, &body).await;
+        assert_eq!((status, &problem["type"]), (StatusCode::NOT_FOUND, &json!("missing")), "{method} {path}: {problem}");
+    }
+    // And none of it came through all the same.
+    assert_eq!(wren.kites().await, page);
+    assert_eq!(wren.get("/api/team").await.1["invites"].as_array().unwrap().len(), 1);
+    let (status, _) = sandpiper.post("/api/pages", &json!({"sketch": page["sketch"]})).await;
+    assert_eq!(status, StatusCode::NOT_FOUND, "an id in a body is bound to the team too");
+}
+
+async fn ask(guest: &Guest, method: &Method, path: &str, body: &Value) -> (StatusCode, Value) {
+    let request = guest.request(method.clone(), path);
+    answer(if body.is_null() { request } else { request.json(body) }).await
+}
+
+/// The routes with an id that the API describes of itself.
+fn described() -> BTreeSet<(String, String)> {
+    let description: Value = serde_json::from_str(&metrosk_server::openapi()).unwrap();
+    let paths = description["paths"].as_object().unwrap().iter().filter(|(path, _)| path.contains("{id}"));
+    paths.flat_map(|(path, methods)| methods.as_object().unwrap().keys().map(|m| (m.clone(), path.clone())).collect::<Vec<_>>()).collect()
+}
+
+#[tokio::test]
+async fn she_sees_the_team_that_she_is_in() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let me = wren.get("/api/me").await.1;
+    let other = me["teams"].as_array().unwrap().iter().find(|t| t["name"] == "Harbour Lamp Makers").unwrap();
+    let (status, me) = wren.put("/api/session/team", &json!({"team": other["id"]})).await;
+    assert_eq!((status, &me["role"]), (StatusCode::OK, &json!("member")));
+    let pages = wren.get("/api/pages").await.1;
+    assert_eq!(pages.as_array().unwrap().iter().map(|p| p["name"].as_str().unwrap()).collect::<Vec<_>>(), ["Lamps at dusk"]);
+    let nobody = json!({"team": "00000000-0000-4000-8000-000000000000"});
+    assert_eq!(wren.put("/api/session/team", &nobody).await.0, StatusCode::NOT_FOUND);
+}

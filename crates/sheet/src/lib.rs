@@ -1,0 +1,43 @@
+//! A layout on paper: a true-scale SVG for a cutting machine or a drawing program, and the measurement sheet that lies on
+//! the table, as SVG pages and as PDF. Pure functions: a layout goes in, text or bytes come out. Fonts are bundled.
+//!
+//! ```
+//! use metrosk_core::plan;
+//! use metrosk_sheet::{Paper, Subject};
+//! let sketch = metrosk_demo::sketches(metrosk_demo::SEED).swap_remove(0);
+//! let made = plan::made(&plan::start(&sketch, &plan::Defaults::default())).unwrap().unwrap();
+//! let subject = Subject { name: "Kites", sketch: &sketch, layout: &made.layout, way: "scale" };
+//! assert!(metrosk_sheet::true_scale(&subject).contains(r#"width="12in""#));
+//! assert!(metrosk_sheet::measurement_pdf(&subject, Paper::A4).unwrap().starts_with(b"%PDF"));
+//! ```
+
+mod credit;
+mod measures;
+mod numbers;
+mod outline;
+mod pdf;
+mod texture;
+mod true_scale;
+mod words;
+
+pub use credit::credit;
+pub use measures::{Paper, measurement_pages};
+pub use numbers::{Numbered, numbered};
+pub use pdf::{PdfError, measurement_pdf};
+pub use true_scale::true_scale;
+
+use metrosk_core::layout::Layout;
+use metrosk_core::sketch::Sketch;
+
+/// What is put on paper.
+#[derive(Clone, Copy, Debug)]
+pub struct Subject<'a> {
+    /// The page's name.
+    pub name: &'a str,
+    /// The sketch it is made from: its blocks' places in the document are the numbers.
+    pub sketch: &'a Sketch,
+    /// Where everything is.
+    pub layout: &'a Layout,
+    /// The approach it went by.
+    pub way: &'a str,
+}

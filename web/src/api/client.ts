@@ -1,0 +1,184 @@
+// The typed client, and the one place where an answer that is no success becomes an error.
+
+import createClient from "openapi-fetch";
+import type { components, paths } from "./generated/schema";
+
+type Schemas = components["schemas"];
+export type SketchView = Schemas["SketchView"];
+export type SketchDoc = Schemas["SketchDoc"];
+export type ReadingView = Schemas["ReadingView"];
+export type WordErrorView = Schemas["WordErrorView"];
+export type BlockDoc = Schemas["BlockDoc"];
+export type LayoutDoc = Schemas["LayoutDoc"];
+export type LayoutBlockDoc = Schemas["LayoutBlockDoc"];
+export type ProposalDoc = Schemas["ProposalDoc"];
+export type ProposalsDoc = Schemas["ProposalsDoc"];
+export type ConflictDoc = Schemas["ConflictDoc"];
+export type PlaceDoc = Schemas["PlaceDoc"];
+export type BoxDoc = Schemas["BoxDoc"];
+export type FitDoc = Schemas["FitDoc"];
+export type PlanDoc = Schemas["PlanDoc"];
+export type PinDoc = Schemas["PinDoc"];
+export type PageView = Schemas["PageView"];
+export type PageCard = Schemas["PageCard"];
+export type PageChange = Schemas["PageChange"];
+export type StationView = Schemas["StationView"];
+export type RevisionView = Schemas["RevisionView"];
+export type MeView = Schemas["MeView"];
+export type DefaultsDoc = Schemas["DefaultsDoc"];
+export type TeamPeople = Schemas["TeamPeople"];
+export type InviteView = Schemas["InviteView"];
+export type Role = Schemas["Role"];
+export type Problem = Schemas["Problem"];
+
+/** The server can't be reached. */
+export class OfflineError extends Error {
+  constructor() {
+    super("The server can't be reached. Nothing that was shown as saved is lost.");
+  }
+}
+
+const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) =>
+    fetch(request).catch((error: Error) => {
+      throw error.name === "AbortError" ? error : new OfflineError();
+    }),
+});
+
+/** An answer that is no success, with the server's problem details where there are any. */
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail || problem.title);
+  }
+}
+
+/** What was found wrong at a field of what was sent, in the server's words. */
+export function fieldError(error: unknown, path: string): string | undefined {
+  const findings = error instanceof ApiError ? (error.problem.findings ?? []) : [];
+  const found = findings.find((f) => f.path === path);
+  return found && `Found ${found.found}; allowed is ${found.allowed}.`;
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+async function refused(error: unknown, response: Response): Promise<never> {
+  const known = typeof error === "object" && error !== null && "title" in error;
+  const problem = known
+    ? (error as Problem)
+    : { type: "unknown", title: `The server answered ${response.status}`, status: response.status, detail: "" };
+  throw new ApiError(problem);
+}
+
+async function taken<T>(answer: Promise<Answer<T>>): Promise<T> {
+  const { data, error, response } = await answer;
+  return data !== undefined ? data : refused(error, response);
+}
+
+/** An answer without a body. */
+async function done(answer: Promise<Answer<unknown>>): Promise<void> {
+  const { error, response } = await answer;
+  if (!response.ok) await refused(error, response);
+}
+
+const at = (id: string) => ({ path: { id } });
+const once = (key: string) => ({ "Idempotency-Key": key });
+
+/** A new key for a write, so that a retried one acts once. */
+export const newKey = () => crypto.randomUUID();
+
+export const api = {
+  me: () => taken(client.GET("/api/me")),
+  signIn: (account: string, password: string) => taken(client.POST("/api/session", { body: { account, password } })),
+  signInToDemo: () => taken(client.POST("/api/session/demo")),
+  signOut: () => done(client.DELETE("/api/session")),
+  chooseTeam: (team: string) => taken(client.PUT("/api/session/team", { body: { team } })),
+  changeMe: (name: string, defaults: DefaultsDoc) => taken(client.PUT("/api/me", { body: { name, defaults } })),
+  changePassword: (old: string, next: string) => done(client.PUT("/api/me/password", { body: { old, new: next } })),
+
+  link: (token: string) => taken(client.GET("/api/links/{token}", { params: { path: { token } } })),
+  join: (token: string, person: Schemas["NewPerson"]) =>
+    taken(client.POST("/api/links/{token}", { params: { path: { token } }, body: person })),
+  joinAsMe: (token: string) => taken(client.PUT("/api/links/{token}", { params: { path: { token } } })),
+
+  team: () => taken(client.GET("/api/team")),
+  renameTeam: (name: string) => done(client.PUT("/api/team", { body: { name } })),
+  makeTeam: (name: string) => taken(client.POST("/api/teams", { body: { name } })),
+  invite: (role: Role) => taken(client.POST("/api/team/invites", { body: { role } })),
+  takeInviteBack: (id: string) => done(client.DELETE("/api/team/invites/{id}", { params: at(id) })),
+  changeRole: (id: string, role: Role) => done(client.PUT("/api/team/people/{id}", { params: at(id), body: { role } })),
+  removeMember: (id: string) => done(client.DELETE("/api/team/people/{id}", { params: at(id) })),
+
+  sketches: (search: string, archived: boolean, suit?: { photos: number; upright: number }) =>
+    taken(client.GET("/api/sketches", { params: { query: { search, archived, ...suit } } })),
+  sketch: (id: string) => taken(client.GET("/api/sketches/{id}", { params: at(id) })),
+  addSketch: (sketch: SketchDoc, key: string) =>
+    taken(client.POST("/api/sketches", { params: { header: once(key) }, body: sketch })),
+  rewriteSketch: (id: string, sketch: SketchDoc) =>
+    taken(client.PUT("/api/sketches/{id}/document", { params: at(id), body: sketch })),
+  numbers: (text: string, over: SketchDoc) => taken(client.POST("/api/numbers", { body: { text, over } })),
+  lines: (sketch: SketchDoc) => taken(client.POST("/api/numbers/lines", { body: sketch })),
+  importSketches: (file: Blob, key: string) =>
+    taken(
+      client.POST("/api/sketches/import", {
+        params: { header: once(key) },
+        body: file as unknown as number[],
+        bodySerializer: (body) => body as unknown as Blob,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
+  changeSketch: (id: string, change: Schemas["SketchChange"]) =>
+    taken(client.PUT("/api/sketches/{id}", { params: at(id), body: change })),
+  copySketch: (id: string, key: string) =>
+    taken(client.POST("/api/sketches/{id}/copy", { params: { ...at(id), header: once(key) } })),
+  pagesOfSketch: (id: string) => taken(client.GET("/api/sketches/{id}/pages", { params: at(id) })),
+
+  pages: (shelf: "making" | "finished" | "archived") =>
+    taken(client.GET("/api/pages", { params: { query: { shelf } } })),
+  page: (id: string) => taken(client.GET("/api/pages/{id}", { params: at(id) })),
+  startPage: (sketch: string, name: string, key: string) =>
+    taken(client.POST("/api/pages", { params: { header: once(key) }, body: { sketch, name } })),
+  changePage: (id: string, change: PageChange) =>
+    taken(client.PUT("/api/pages/{id}", { params: at(id), body: change })),
+  copyPage: (id: string, key: string) =>
+    taken(client.POST("/api/pages/{id}/copy", { params: { ...at(id), header: once(key) } })),
+  writePlan: (id: string, revision: number, plan: PlanDoc, reason: string, key: string) =>
+    taken(
+      client.PUT("/api/pages/{id}/plan", {
+        params: { ...at(id), header: once(key) },
+        body: { revision, plan, reason },
+      }),
+    ),
+  undo: (id: string, revision: number, key: string) =>
+    taken(client.POST("/api/pages/{id}/undo", { params: { ...at(id), header: once(key) }, body: { revision } })),
+  redo: (id: string, revision: number, key: string) =>
+    taken(client.POST("/api/pages/{id}/redo", { params: { ...at(id), header: once(key) }, body: { revision } })),
+  returnTo: (id: string, revision: number, to: number, key: string) =>
+    taken(client.POST("/api/pages/{id}/return", { params: { ...at(id), header: once(key) }, body: { revision, to } })),
+  history: (id: string, before?: number) =>
+    taken(
+      client.GET("/api/pages/{id}/revisions", {
+        params: { ...at(id), query: before === undefined ? {} : { before } },
+      }),
+    ),
+  revision: (id: string, revision: number) =>
+    taken(client.GET("/api/pages/{id}/revisions/{revision}", { params: { path: { id, revision } } })),
+  nameVersion: (id: string, revision: number, name: string) =>
+    done(client.POST("/api/pages/{id}/versions", { params: at(id), body: { revision, name } })),
+  unnameVersion: (id: string, name: string) =>
+    done(client.DELETE("/api/pages/{id}/versions", { params: { ...at(id), query: { name } } })),
+
+  fit: (body: FitDoc, signal?: AbortSignal) => taken(client.POST("/api/fit", { body, ...(signal ? { signal } : {}) })),
+};
+
+/** Addresses of what is taken away. */
+export const takeAway = {
+  layout: (id: string) => `/api/pages/${id}/layout`,
+  drawing: (id: string) => `/api/pages/${id}/drawing.svg`,
+  sheet: (id: string, paper: "letter" | "a4") => `/api/pages/${id}/sheet.pdf?paper=${paper}`,
+  sheetView: (id: string, paper: "letter" | "a4", sheet: number) =>
+    `/api/pages/${id}/sheet.svg?paper=${paper}&sheet=${sheet}`,
+  sketch: (id: string) => `/api/sketches/${id}/document`,
+  sketches: "/api/sketches/export",
+  team: "/api/team/export",
+};

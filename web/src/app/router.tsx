@@ -1,0 +1,91 @@
+import { createRootRoute, createRoute, createRouter, lazyRouteComponent, redirect } from "@tanstack/react-router";
+import { Failed } from "@/shared/ui/Failed";
+import { Root } from "./Root";
+import { Shell } from "./Shell";
+
+const root = createRootRoute({
+  component: Root,
+  errorComponent: ({ error }) => <Failed error={error instanceof Error ? error : new Error(String(error))} />,
+  notFoundComponent: () => <Failed error={new Error("There is no such screen.")} />,
+});
+
+const join = createRoute({
+  getParentRoute: () => root,
+  path: "/join/$token",
+  component: lazyRouteComponent(() => import("@/features/people/JoinScreen"), "JoinScreen"),
+});
+
+/** Screens under the house's own header. */
+const house = createRoute({ getParentRoute: () => root, id: "house", component: Shell });
+
+const table = createRoute({
+  getParentRoute: () => house,
+  path: "/",
+  component: lazyRouteComponent(() => import("@/features/table/TableScreen"), "TableScreen"),
+});
+
+const drawer = createRoute({
+  getParentRoute: () => house,
+  path: "/drawer",
+  component: lazyRouteComponent(() => import("@/features/drawer/DrawerScreen"), "DrawerScreen"),
+});
+
+const newSketch = createRoute({
+  getParentRoute: () => house,
+  path: "/drawer/new",
+  component: lazyRouteComponent(() => import("@/features/sketch/SketchScreen"), "NewSketchScreen"),
+});
+
+const sketch = createRoute({
+  getParentRoute: () => house,
+  path: "/sketches/$sketchId",
+  component: lazyRouteComponent(() => import("@/features/sketch/SketchScreen"), "SketchScreen"),
+});
+
+const team = createRoute({
+  getParentRoute: () => house,
+  path: "/team",
+  component: lazyRouteComponent(() => import("@/features/people/TeamScreen"), "TeamScreen"),
+});
+
+const me = createRoute({
+  getParentRoute: () => house,
+  path: "/me",
+  component: lazyRouteComponent(() => import("@/features/people/MeScreen"), "MeScreen"),
+});
+
+const page = createRoute({
+  getParentRoute: () => root,
+  path: "/pages/$pageId",
+  beforeLoad: ({ params }) => {
+    throw redirect({ to: "/pages/$pageId/$station", params: { pageId: params.pageId, station: "fit" } });
+  },
+});
+
+const sheet = createRoute({
+  getParentRoute: () => root,
+  path: "/pages/$pageId/sheet",
+  component: lazyRouteComponent(() => import("@/features/sheet/SheetScreen"), "SheetScreen"),
+});
+
+const station = createRoute({
+  getParentRoute: () => root,
+  path: "/pages/$pageId/$station",
+  component: lazyRouteComponent(() => import("@/features/stations/StationScreen"), "StationScreen"),
+});
+
+export const router = createRouter({
+  routeTree: root.addChildren([
+    join,
+    house.addChildren([table, drawer, newSketch, sketch, team, me]),
+    page,
+    sheet,
+    station,
+  ]),
+});
+
+declare module "@tanstack/react-router" {
+  interface Register {
+    router: typeof router;
+  }
+}

@@ -1,0 +1,123 @@
+import type { FitDoc, PlaceDoc } from "@/api/client";
+import { kindWord } from "@/shared/drawing/geometry";
+import { Length } from "@/shared/ui/Length";
+import { LengthField } from "@/shared/ui/LengthField";
+import { type LedgerRow, ledgerRows, pinOf, unitOf, withoutPin, withPin } from "./model";
+
+type Props = {
+  fit: FitDoc;
+  place: PlaceDoc | undefined;
+  selected: string | undefined;
+  change: (fit: FitDoc, reason: string) => void;
+};
+
+/** The selected block: in the sketch, as wanted, here; and what of it is held. */
+export function BlockLedger({ fit, place, selected, change }: Props) {
+  const index = fit.sketch.blocks.findIndex((b) => b.id === selected);
+  const block = fit.sketch.blocks[index];
+  if (!block || !place) {
+    return (
+      <section aria-labelledby="block">
+        <h2 id="block">A block's numbers</h2>
+        <p className="text-second">Type a block's number, or point at it, to see where it is and to pin it.</p>
+      </section>
+    );
+  }
+  const unit = unitOf(fit);
+  return (
+    <section aria-labelledby="block">
+      <h2 id="block" className="mb-1">
+        Block {index + 1}, the {kindWord(block.kind)} {block.id}
+      </h2>
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="text-[13px] text-second">
+            <th scope="col" className="text-left font-normal">
+              <span className="sr-only">measure</span>
+            </th>
+            <th scope="col" className="text-right font-normal">
+              sketch
+            </th>
+            <th scope="col" className="text-right font-normal">
+              wanted
+            </th>
+            <th scope="col" className="text-right font-normal">
+              here
+            </th>
+            <th scope="col" className="w-[64px] text-right font-normal">
+              <span className="sr-only">pin</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {ledgerRows(fit, place).map((row) => (
+            <tr key={row.label} className="border-t border-hairline">
+              <th scope="row" className="py-1 text-left font-normal">
+                {row.label}
+              </th>
+              <td className="text-right">
+                {Number.isNaN(row.sketch) ? "–" : <Length value={row.sketch} unit={unit} />}
+              </td>
+              <td className="text-right">
+                <Length value={row.wanted} unit={unit} />
+              </td>
+              <td className="text-right font-bold">
+                <Here fit={fit} block={block.id} row={row} change={change} />
+              </td>
+              <td className="text-right">
+                <PinButton fit={fit} block={block.id} row={row} change={change} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+type RowProps = { fit: FitDoc; block: string; row: LedgerRow; change: Props["change"] };
+
+/** Where an edge is; a pinned one can be typed elsewhere. */
+function Here({ fit, block, row, change }: RowProps) {
+  const unit = unitOf(fit);
+  const pin = row.edge && pinOf(fit, block, row.edge);
+  if (!pin || !row.edge) return <Length value={row.here} unit={unit} />;
+  const edge = row.edge;
+  return (
+    <LengthField
+      label={`${row.label} pinned at`}
+      hideLabel
+      value={pin.at}
+      unit={unit}
+      most={80}
+      width="4.4rem"
+      onCommit={(at) => change(withPin(fit, block, edge, at), `${row.label} of ${block} pinned`)}
+    />
+  );
+}
+
+function PinButton({ fit, block, row, change }: RowProps) {
+  if (!row.edge) return null;
+  const edge = row.edge;
+  const pinned = pinOf(fit, block, edge) !== undefined;
+  return (
+    <button
+      type="button"
+      aria-pressed={pinned}
+      aria-label={pinned ? `Let go of the ${row.label}` : `Pin the ${row.label}`}
+      onClick={() =>
+        pinned
+          ? change(withoutPin(fit, block, edge), `${row.label} of ${block} let go`)
+          : change(withPin(fit, block, edge, row.here), `${row.label} of ${block} pinned`)
+      }
+      className={`inline-flex cursor-pointer items-center gap-1 rounded-[3px] border border-pin px-1.5 text-[13px] font-medium ${
+        pinned ? "bg-pin text-sheet" : "bg-sheet text-pin"
+      }`}
+    >
+      <svg width="9" height="9" viewBox="0 0 9 9" aria-hidden="true">
+        <path d="M4.5 9L0 0H9Z" fill="currentColor" />
+      </svg>
+      {pinned ? "held" : "pin"}
+    </button>
+  );
+}

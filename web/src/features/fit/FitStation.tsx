@@ -1,0 +1,127 @@
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { takeAway } from "@/api/client";
+import type { StationProps } from "@/features/stations/StationScreen";
+import { numbered } from "@/shared/drawing/geometry";
+import { Failed } from "@/shared/ui/Failed";
+import { Notice } from "@/shared/ui/Notice";
+import { BlockLedger } from "./BlockLedger";
+import { ClashNote } from "./Conflicts";
+import { MeasureSheet } from "./MeasureSheet";
+import { withApproach, withoutPin } from "./model";
+import { PageDrawing } from "./PageDrawing";
+import { SketchCard } from "./SketchCard";
+import { TargetPanel } from "./TargetPanel";
+import { useKeys } from "./useKeys";
+import { chosenWay, useProposals } from "./useProposals";
+import { Changes, Ways } from "./Ways";
+
+/** The heart: the sketch card at the left, the page to scale in the middle, the ledger at the right. */
+export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop }: StationProps) {
+  const { fit } = plan;
+  const answer = useProposals(fit);
+  const [selected, setSelected] = useState<string>();
+  const [lit, setLit] = useState<string>();
+
+  const change = useCallback(
+    (next: typeof fit, reason: string) => {
+      if (next !== fit) changePlan({ ...plan, fit: next }, reason);
+    },
+    [changePlan, fit, plan],
+  );
+  useKeys({ fit, selected, setSelected, dispatch });
+
+  // While a clash is on screen the last page that could be made stays in sight behind it.
+  const proposals = answer.data?.proposals ?? [];
+  const found = chosenWay(fit, proposals);
+  const [last, setLast] = useState(found);
+  useEffect(() => {
+    if (found) setLast(found);
+  }, [found]);
+  // A page that is opened in a clash has no last one: it is shown as it would be without its pins.
+  const conflict = answer.data?.conflict;
+  const unpinned = useProposals({ ...fit, pins: [] }, Boolean(conflict) && !last);
+  const shown = found ?? last ?? unpinned.data?.proposals[0];
+  const blocks = useMemo(() => (shown ? numbered(fit.sketch, shown.layout.blocks) : []), [fit.sketch, shown]);
+  const place = shown?.report.blocks.find((b) => b.id === selected);
+  const choose = (id: string | undefined) => setSelected((now) => (now === id ? undefined : id));
+
+  return (
+    <main className="grid min-h-0 flex-1 grid-cols-[240px_minmax(0,1fr)_372px] gap-3.5 p-3.5 *:min-h-0 *:self-start *:max-h-full *:overflow-y-auto">
+      <SketchCard
+        fit={fit}
+        places={shown?.report.blocks ?? []}
+        selected={selected}
+        lit={lit}
+        onSelect={choose}
+        onLight={setLit}
+      />
+      <div className="grid min-w-0 content-start gap-3">
+        {answer.isError && <Failed error={answer.error} onRetry={() => answer.refetch()} />}
+        {answer.isPending && <Notice>Fitting the sketch to the page…</Notice>}
+        {conflict && (
+          <ClashNote
+            below={last ? "the last page that could be made" : "the page without its pins"}
+            conflict={conflict}
+            fit={fit}
+            onLetGo={(p) => change(withoutPin(fit, p.block, p.edge), "a pin let go")}
+          />
+        )}
+        {shown && (
+          <>
+            <PageDrawing
+              fit={fit}
+              layout={shown.layout}
+              approach={shown.approach}
+              blocks={blocks}
+              selected={selected}
+              lit={lit}
+              faded={conflict !== undefined && conflict !== null}
+              onSelect={choose}
+              onLight={setLit}
+            />
+            {proposals.length > 0 && (
+              <Ways
+                chosen={found?.approach}
+                proposals={proposals}
+                onChoose={(way) => change(withApproach(fit, way), `by ${way}`)}
+              />
+            )}
+            <Changes report={shown.report} />
+          </>
+        )}
+      </div>
+      <aside aria-label="Ledger" className="sheet grid gap-3">
+        {ledgerTop}
+        <TargetPanel fit={fit} change={change} />
+        <BlockLedger fit={fit} place={place} selected={selected} change={change} />
+        <MeasureSheet
+          take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
+          blocks={blocks}
+          fit={fit}
+          selected={selected}
+          lit={lit}
+          onSelect={choose}
+          onLight={setLit}
+        />
+      </aside>
+    </main>
+  );
+}
+
+/** What is on screen, to take away, once it is saved and can be made. */
+function TakeAway({ pageId, ready }: { pageId: string; ready: boolean }) {
+  if (!ready) return <span className="text-[13px] text-second">to take away once it is saved</span>;
+  return (
+    <span className="flex gap-1.5">
+      <a className="button" href={`/pages/${pageId}/sheet`}>
+        Print
+      </a>
+      <a className="button" href={takeAway.drawing(pageId)} download>
+        SVG
+      </a>
+      <a className="button" href={takeAway.layout(pageId)} download>
+        JSON
+      </a>
+    </span>
+  );
+}

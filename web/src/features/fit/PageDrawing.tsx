@@ -1,0 +1,134 @@
+import { useEffect, useRef, useState } from "react";
+import type { BoxDoc, FitDoc, LayoutDoc } from "@/api/client";
+import type { Numbered } from "@/shared/drawing/geometry";
+import { extent, kindWord } from "@/shared/drawing/geometry";
+import { Measures } from "@/shared/drawing/Measures";
+import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
+import { Rulers } from "@/shared/drawing/Rulers";
+import { Length } from "@/shared/ui/Length";
+import { unitOf } from "./model";
+import { PinWedges } from "./PinWedges";
+import { tagPlaces } from "./tagPlaces";
+
+type Props = {
+  fit: FitDoc;
+  layout: LayoutDoc;
+  approach: string;
+  blocks: readonly Numbered[];
+  selected: string | undefined;
+  lit: string | undefined;
+  faded: boolean;
+  onSelect: (id: string) => void;
+  onLight: (id: string | undefined) => void;
+};
+
+const RULER = 26;
+const ROOM = 10;
+const TALLEST = 470;
+
+/** The page or spread to scale, with rulers, fold, numbers, and the selected block's distances. */
+export function PageDrawing({ fit, layout, approach, blocks, selected, lit, faded, onSelect, onLight }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(600);
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const { canvas } = layout;
+  const unit = unitOf(fit);
+  const across = canvas.page.w * canvas.pages;
+  const scale = Math.max(1, Math.min((width - RULER - ROOM) / across, TALLEST / canvas.page.h));
+  const size = { w: across * scale, h: canvas.page.h * scale };
+  const tags = tagPlaces(blocks, scale, canvas);
+  // What is pointed at is measured; where nothing is, what is selected.
+  const measured = lit ?? selected;
+  const chosen = blocks.filter((b) => measured !== undefined && b.block.from.includes(measured));
+
+  return (
+    <section aria-labelledby="page-title">
+      <h2 id="page-title" className="mb-1 text-[17px]">
+        {canvas.pages === 2 ? "Two pages" : "One page"}, <Length value={canvas.page.w} unit={unit} /> ×{" "}
+        <Length value={canvas.page.h} unit={unit} withUnit />, by {approach}
+      </h2>
+      <div ref={frame}>
+        <svg
+          width={RULER + size.w + ROOM}
+          height={RULER + size.h + ROOM}
+          role="img"
+          aria-label="The page to scale; the measure sheet has its numbers"
+          className={`mx-auto block ${faded ? "opacity-40" : ""}`}
+        >
+          <Rulers canvas={canvas} unit={unit} scale={scale} at={RULER} />
+          <g transform={`translate(${RULER} ${RULER})`}>
+            <PageSheet canvas={canvas} blocks={layout.blocks} scale={scale} guard={fit.target.fold_guard ?? 0} />
+            {blocks.map(({ block, number }) => {
+              const id = block.from[0] ?? block.id;
+              return (
+                <Handle
+                  key={block.id}
+                  box={extent(block)}
+                  scale={scale}
+                  label={`Block ${number}, ${kindWord(block.kind)}`}
+                  lit={lit !== undefined && block.from.includes(lit)}
+                  onSelect={() => onSelect(id)}
+                  onLight={(on) => onLight(on ? id : undefined)}
+                />
+              );
+            })}
+            <PinWedges fit={fit} blocks={blocks} scale={scale} />
+            {chosen.map(({ block }) => (
+              <Measures key={block.id} box={extent(block)} canvas={canvas} unit={unit} scale={scale} bounds={size} />
+            ))}
+            <g aria-hidden style={{ pointerEvents: "none" }}>
+              {tags.map(({ number, block, x, y }) => (
+                <NumberTag
+                  key={block.id}
+                  x={x}
+                  y={y}
+                  number={number}
+                  lit={block.from.some((id) => id === selected || id === lit)}
+                />
+              ))}
+            </g>
+          </g>
+        </svg>
+      </div>
+    </section>
+  );
+}
+
+type HandleProps = {
+  box: BoxDoc;
+  scale: number;
+  label: string;
+  lit: boolean;
+  onSelect: () => void;
+  onLight: (on: boolean) => void;
+};
+
+/** What answers to the mouse for a block. The keyboard has the block's number and the rows. */
+function Handle({ box, scale, label, lit, onSelect, onLight }: HandleProps) {
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the keyboard does the same by the block's number or from its row
+    <rect
+      x={box.x * scale}
+      y={box.y * scale}
+      width={box.w * scale}
+      height={box.h * scale}
+      fill={lit ? "#17263b" : "#ffffff"}
+      fillOpacity={lit ? 0.08 : 0}
+      stroke={lit ? "#17263b" : "none"}
+      strokeWidth={2}
+      className="cursor-pointer"
+      onClick={onSelect}
+      onMouseEnter={() => onLight(true)}
+      onMouseLeave={() => onLight(false)}
+    >
+      <title>{label}</title>
+    </rect>
+  );
+}

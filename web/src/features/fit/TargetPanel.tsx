@@ -1,0 +1,154 @@
+import { ToggleGroup } from "radix-ui";
+import type { FitDoc } from "@/api/client";
+import { LengthField } from "@/shared/ui/LengthField";
+import {
+  MOST_PHOTOS,
+  PAGE_SIZES,
+  photoCount,
+  STEPS,
+  sizeName,
+  unitOf,
+  withPages,
+  withPhotos,
+  withRoom,
+  withSize,
+  withStep,
+} from "./model";
+
+type Props = { fit: FitDoc; change: (fit: FitDoc, reason: string) => void };
+
+/** Which page, one or two, how many photos, on which ruler. */
+export function TargetPanel({ fit, change }: Props) {
+  const unit = unitOf(fit);
+  const photos = photoCount(fit);
+  const { page, pages } = fit.target;
+  const own = (w: number, h: number) => change(withSize(fit, { unit, w, h }), "another page size");
+  return (
+    <section aria-labelledby="target">
+      <h2 id="target" className="mb-1.5">
+        Target
+      </h2>
+      <div className="grid gap-2">
+        <div className="flex flex-wrap items-center gap-2">
+          <ToggleGroup.Root
+            type="single"
+            value={String(pages)}
+            aria-label="How many pages"
+            className="flex gap-1.5"
+            onValueChange={(v) => v && change(withPages(fit, Number(v)), v === "2" ? "two pages" : "one page")}
+          >
+            <ToggleGroup.Item value="1" className="button">
+              One page
+            </ToggleGroup.Item>
+            <ToggleGroup.Item value="2" className="button">
+              Two pages
+            </ToggleGroup.Item>
+          </ToggleGroup.Root>
+        </div>
+        <div className="flex flex-wrap items-center gap-1.5">
+          <select
+            aria-label="Page size"
+            className="field w-[124px] py-1"
+            value={sizeName(fit)}
+            onChange={(e) => {
+              const size = PAGE_SIZES.find((s) => s.name === e.target.value);
+              if (size) change(withSize(fit, size), `page ${size.label}`);
+            }}
+          >
+            {PAGE_SIZES.map((s) => (
+              <option key={s.name} value={s.name}>
+                {s.label}
+              </option>
+            ))}
+            <option value="own" disabled={sizeName(fit) !== "own"}>
+              own size
+            </option>
+          </select>
+          <LengthField
+            label="page width"
+            hideLabel
+            value={page.w}
+            unit={unit}
+            least={2}
+            most={40}
+            width="4.2rem"
+            onCommit={(w) => own(w, page.h)}
+          />
+          ×
+          <LengthField
+            label="page height"
+            hideLabel
+            value={page.h}
+            unit={unit}
+            least={2}
+            most={40}
+            width="4.2rem"
+            onCommit={(h) => own(page.w, h)}
+          />
+          <span className="text-second">{unit}</span>
+        </div>
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="text-second">photos</span>
+          <button
+            type="button"
+            className="button"
+            aria-label="One photo less"
+            disabled={photos.count <= 1}
+            onClick={() => change(withPhotos(fit, photos.count - 1), `${photos.count - 1} photos`)}
+          >
+            −
+          </button>
+          <output aria-label="Photos" className="min-w-[1.6rem] text-center font-bold">
+            {photos.count}
+          </output>
+          <button
+            type="button"
+            className="button"
+            aria-label="One photo more"
+            disabled={photos.count >= MOST_PHOTOS || photos.drawn === 0}
+            onClick={() => change(withPhotos(fit, photos.count + 1), `${photos.count + 1} photos`)}
+          >
+            +
+          </button>
+          <span className="text-[13px] text-second">
+            {photos.count === photos.drawn ? "as drawn" : `${photos.drawn} drawn`}
+          </span>
+        </div>
+        <div className="flex flex-wrap items-center gap-3">
+          <LengthField
+            label="margin"
+            value={fit.target.margin ?? 0}
+            unit={unit}
+            most={3}
+            width="3.6rem"
+            onCommit={(v) => change(withRoom(fit, "margin", v), "another margin")}
+          />
+          {pages === 2 && (
+            <LengthField
+              label="fold guard"
+              value={fit.target.fold_guard ?? 0}
+              unit={unit}
+              most={3}
+              width="3.6rem"
+              onCommit={(v) => change(withRoom(fit, "fold_guard", v), "another fold guard")}
+            />
+          )}
+          <label className="ml-auto flex items-center gap-1.5 text-second">
+            ruler
+            <select
+              className="field py-1 text-ink"
+              value={String(fit.snap ?? 0)}
+              onChange={(e) => change(withStep(fit, Number(e.target.value)), "another ruler step")}
+            >
+              {STEPS[unit].map((s) => (
+                <option key={s.label} value={String(s.value)}>
+                  {s.label}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+      </div>
+    </section>
+  );
+}

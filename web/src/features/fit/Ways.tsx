@@ -1,0 +1,79 @@
+import type { ProposalDoc } from "@/api/client";
+import { Thumbnail } from "@/shared/drawing/PageSheet";
+import { Sentence } from "@/shared/ui/Length";
+
+type Props = { chosen: string | undefined; proposals: readonly ProposalDoc[]; onChoose: (approach: string) => void };
+
+const SAYS: Record<string, string> = {
+  scale: "places as shares of the page",
+  frame: "the sketch's own proportions, framed",
+  stretch: "places as shares of the spread",
+  merge: "both pages on one",
+};
+
+/** All ways this sketch can go to its target, best first. With one way there is nothing to choose. */
+export function Ways({ chosen, proposals, onChoose }: Props) {
+  if (proposals.length < 2 && chosen) return null;
+  return (
+    <section aria-labelledby="ways">
+      <h2 id="ways" className="mb-1">
+        {proposals.length === 1 ? "One way" : `${proposals.length} ways`} this sketch can go
+      </h2>
+      <ul className="flex flex-wrap gap-2.5">
+        {proposals.map((p, n) => (
+          <li key={p.approach}>
+            <button
+              type="button"
+              aria-pressed={p.approach === chosen}
+              onClick={() => onChoose(p.approach)}
+              className="cursor-pointer rounded-[3px] border-2 border-transparent p-1 text-left aria-pressed:border-ink"
+            >
+              <Thumbnail
+                canvas={p.layout.canvas}
+                blocks={p.layout.blocks}
+                width={120}
+                height={76}
+                label={`By ${p.approach}`}
+              />
+              <span className="block text-[13px] font-semibold">
+                {n + 1} {p.approach}
+              </span>
+              <span className="block text-[12px] text-second">{SAYS[p.approach] ?? ""}</span>
+              <span className="block text-[12px] text-second">
+                lines {p.report.alignments.kept} of {p.report.alignments.of}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {!chosen && (
+        <p role="alert" className="font-bold">
+          The chosen way can't hold any more. Choose another.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** What changed and why, in sentences, and the figures behind them. */
+export function Changes({ report }: { report: ProposalDoc["report"] }) {
+  const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+  return (
+    <section aria-labelledby="changes" className="sheet">
+      <h2 id="changes">What changed, and why</h2>
+      {report.notes.length === 0 && <p className="mt-1">Nothing: every block is where the sketch has it.</p>}
+      <ul className="mt-1 list-disc pl-5">
+        {report.notes.map((note) => (
+          <li key={note}>
+            <Sentence text={note} />
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-[13px] text-second">
+        Off its place {percent(report.drift.mean)} on average, {percent(report.drift.max)} at most. Lines kept{" "}
+        {report.alignments.kept} of {report.alignments.of}, neighbours {report.relations.kept} of {report.relations.of}
+        {report.trimmed > 0 ? `, trimmed ${percent(report.trimmed)}` : ""}.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,166 @@
+// Choices of the Fit station as pure functions from one fit request to the next.
+
+import type { FitDoc, PinDoc, PlaceDoc } from "@/api/client";
+import { fromTicks, TICKS, toTicks, type Unit } from "@/shared/lengths/length";
+
+export type PinEdge = "left" | "right" | "top" | "bottom" | "width" | "height";
+
+export type PageSize = { name: string; label: string; unit: Unit; w: number; h: number };
+
+/** The page sizes makers buy; any other is typed. */
+export const PAGE_SIZES: readonly PageSize[] = [
+  { name: "12x12", label: "12 × 12 in", unit: "in", w: 12, h: 12 },
+  { name: "letter", label: "8 1/2 × 11 in", unit: "in", w: 8.5, h: 11 },
+  { name: "8x8", label: "8 × 8 in", unit: "in", w: 8, h: 8 },
+  { name: "6x8", label: "6 × 8 in", unit: "in", w: 6, h: 8 },
+  { name: "a4", label: "A4", unit: "mm", w: 210, h: 297 },
+];
+
+/** Ruler steps in each unit. */
+export const STEPS: Record<Unit, readonly { value: number; label: string }[]> = {
+  in: [
+    { value: 1 / 16, label: "1/16 in" },
+    { value: 1 / 8, label: "1/8 in" },
+    { value: 1 / 4, label: "1/4 in" },
+    { value: 0, label: "none" },
+  ],
+  mm: [
+    { value: 0.5, label: "0.5 mm" },
+    { value: 1, label: "1 mm" },
+    { value: 5, label: "5 mm" },
+    { value: 0, label: "none" },
+  ],
+};
+
+export function unitOf(fit: FitDoc): Unit {
+  return fit.unit === "mm" ? "mm" : "in";
+}
+
+/** The name of the page size in use, or `own`. */
+export function sizeName(fit: FitDoc): string {
+  const { w, h } = fit.target.page;
+  const found = PAGE_SIZES.find((s) => s.unit === fit.unit && Math.abs(s.w - w) < 1e-6 && Math.abs(s.h - h) < 1e-6);
+  return found?.name ?? "own";
+}
+
+/** One or two pages. A way that does not apply to that many is dropped, and so is a count that was only the other's. */
+export function withPages(fit: FitDoc, pages: number): FitDoc {
+  if (fit.target.pages === pages) return fit;
+  const { approach: _, ...rest } = fit;
+  return { ...rest, target: { ...fit.target, pages } };
+}
+
+/** Another page size. Pins stay: one that can't hold on the new page is explained, not dropped. */
+export function withSize(fit: FitDoc, size: { unit: Unit; w: number; h: number }): FitDoc {
+  const from = unitOf(fit);
+  const page = { w: size.w, h: size.h };
+  if (from === size.unit) {
+    if (page.w === fit.target.page.w && page.h === fit.target.page.h) return fit;
+    return { ...fit, target: { ...fit.target, page } };
+  }
+  const room = (length: number | null | undefined) => roomIn(length ?? 0, from, size.unit);
+  const target = { ...fit.target, page, margin: room(fit.target.margin), fold_guard: room(fit.target.fold_guard) };
+  const photos = fit.photos && Array.isArray(fit.photos) ? { count: fit.photos.length } : fit.photos;
+  const pins = (fit.pins ?? []).map((pin) => ({ ...pin, at: roomIn(pin.at, from, size.unit) }));
+  return {
+    ...fit,
+    unit: size.unit,
+    target,
+    pins,
+    snap: size.unit === "in" ? 1 / 8 : 1,
+    ...(photos ? { photos } : {}),
+  };
+}
+
+/** A length in another unit, on that unit's ruler: 1/4 in becomes 6 mm. */
+function roomIn(length: number, from: Unit, to: Unit): number {
+  const step = to === "in" ? TICKS.in / 8 : TICKS.mm;
+  const ticks = toTicks(length, from);
+  return fromTicks(Math.round(ticks / step - 1e-9) * step, to);
+}
+
+/** How many photos the request asks for; as many as drawn where it says nothing. */
+export function photoCount(fit: FitDoc): { count: number; drawn: number; asDrawn: boolean } {
+  const drawn = fit.sketch.blocks.filter((b) => b.kind === "photo").length;
+  const asked = fit.photos;
+  if (!asked) return { count: drawn, drawn, asDrawn: true };
+  return { count: Array.isArray(asked) ? asked.length : asked.count, drawn, asDrawn: false };
+}
+
+export const MOST_PHOTOS = 24;
+
+/** So many photos; as many as drawn is said by saying nothing. */
+export function withPhotos(fit: FitDoc, count: number): FitDoc {
+  const { drawn, count: now } = photoCount(fit);
+  if (count === now || count < 1 || count > MOST_PHOTOS) return fit;
+  const { photos: _, ...rest } = fit;
+  return count === drawn ? rest : { ...rest, photos: { count } };
+}
+
+export function withStep(fit: FitDoc, snap: number): FitDoc {
+  return fit.snap === snap ? fit : { ...fit, snap };
+}
+
+export function withRoom(fit: FitDoc, which: "margin" | "fold_guard", value: number): FitDoc {
+  return fit.target[which] === value ? fit : { ...fit, target: { ...fit.target, [which]: value } };
+}
+
+export function withApproach(fit: FitDoc, approach: string): FitDoc {
+  return fit.approach === approach ? fit : { ...fit, approach };
+}
+
+export function pinOf(fit: FitDoc, block: string, edge: PinEdge): PinDoc | undefined {
+  return fit.pins?.find((p) => p.block === block && p.edge === edge);
+}
+
+/** Pins an edge at a place, in place of any pin there. */
+export function withPin(fit: FitDoc, block: string, edge: PinEdge, at: number): FitDoc {
+  const others = (fit.pins ?? []).filter((p) => p.block !== block || p.edge !== edge);
+  return { ...fit, pins: [...others, { block, edge, at }] };
+}
+
+export function withoutPin(fit: FitDoc, block: string, edge: string): FitDoc {
+  const pins = (fit.pins ?? []).filter((p) => p.block !== block || p.edge !== edge);
+  return pins.length === (fit.pins ?? []).length ? fit : { ...fit, pins };
+}
+
+/** The rows of a block's ledger: what is measured, in the sketch, as wanted, here; and how it is pinned. */
+export type LedgerRow = { label: string; edge?: PinEdge; sketch: number; wanted: number; here: number };
+
+/** A block's three boxes as distances that are read off a ruler, all in the fit's unit. */
+export function ledgerRows(fit: FitDoc, place: PlaceDoc): LedgerRow[] {
+  const width = fit.target.page.w;
+  const right = (box: { x: number; w: number }) => box.x + box.w;
+  const rows: LedgerRow[] = [
+    { label: "left edge", edge: "left", sketch: place.sketch.x, wanted: place.wanted.x, here: place.here.x },
+    {
+      label: "right edge",
+      edge: "right",
+      sketch: right(place.sketch),
+      wanted: right(place.wanted),
+      here: right(place.here),
+    },
+    { label: "top edge", edge: "top", sketch: place.sketch.y, wanted: place.wanted.y, here: place.here.y },
+    {
+      label: "bottom edge",
+      edge: "bottom",
+      sketch: place.sketch.y + place.sketch.h,
+      wanted: place.wanted.y + place.wanted.h,
+      here: place.here.y + place.here.h,
+    },
+    { label: "width", edge: "width", sketch: place.sketch.w, wanted: place.wanted.w, here: place.here.w },
+    { label: "height", edge: "height", sketch: place.sketch.h, wanted: place.wanted.h, here: place.here.h },
+  ];
+  if (fit.target.pages === 2) {
+    const gap = (box: { x: number; w: number }) => (box.x >= width ? box.x - width : Math.max(0, width - right(box)));
+    rows.push({ label: "off the fold", sketch: Number.NaN, wanted: gap(place.wanted), here: gap(place.here) });
+  }
+  return rows;
+}
+
+/** The distance of a block's centre from where it was wanted, along the axis on which it moved more. */
+export function moved(place: PlaceDoc): number {
+  const dx = place.here.x + place.here.w / 2 - place.wanted.x - place.wanted.w / 2;
+  const dy = place.here.y + place.here.h / 2 - place.wanted.y - place.wanted.h / 2;
+  return Math.max(Math.abs(dx), Math.abs(dy));
+}

@@ -1,0 +1,117 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { api, fieldError, newKey, type RevisionView } from "@/api/client";
+import { useMayChange } from "@/features/people/useMe";
+import type { PlanEvent } from "@/features/plan/planState";
+import { Ask } from "@/shared/ui/Ask";
+import { Failed } from "@/shared/ui/Failed";
+import { Notice } from "@/shared/ui/Notice";
+
+type Props = { pageId: string; revision: number; open: boolean; onClose: () => void; dispatch: (e: PlanEvent) => void };
+
+/** Everything that was ever decided on a page: look, name, return. Nothing is taken away by returning. */
+export function HistoryPanel({ pageId, revision, open, onClose, dispatch }: Props) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-10 bg-black/40" />
+        <Dialog.Content className="fixed inset-y-0 right-0 z-10 flex w-[26rem] max-w-[96vw] flex-col gap-2 border-hairline border-l bg-sheet p-4">
+          <div className="flex items-center justify-between">
+            <Dialog.Title className="text-[18px]">History</Dialog.Title>
+            <Dialog.Close className="button">Close</Dialog.Close>
+          </div>
+          <Dialog.Description className="text-second">
+            Every change, newest first. Returning to one adds a new version; nothing is taken away.
+          </Dialog.Description>
+          {open && <Revisions pageId={pageId} revision={revision} onClose={onClose} dispatch={dispatch} />}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Revisions({ pageId, revision, onClose, dispatch }: Omit<Props, "open">) {
+  const queries = useQueryClient();
+  const key = ["history", pageId, revision];
+  const mayChange = useMayChange();
+  const history = useQuery({ queryKey: key, queryFn: () => api.history(pageId) });
+  const [naming, setNaming] = useState<RevisionView>();
+  const refresh = () => {
+    setNaming(undefined);
+    queries.invalidateQueries({ queryKey: ["history", pageId] });
+  };
+  const name = useMutation({
+    mutationFn: (given: { revision: number; name: string }) => api.nameVersion(pageId, given.revision, given.name),
+    onSuccess: refresh,
+  });
+  const unname = useMutation({ mutationFn: (given: string) => api.unnameVersion(pageId, given), onSuccess: refresh });
+  const goBack = useMutation({
+    mutationFn: (to: number) => api.revision(pageId, to),
+    onSuccess: (found) => {
+      dispatch({ type: "return", to: found.revision, plan: found.plan, key: newKey() });
+      onClose();
+    },
+  });
+  if (history.isError) return <Failed error={history.error} onRetry={() => history.refetch()} />;
+  if (!history.data) return <Notice>Fetching the history…</Notice>;
+  return (
+    <>
+      {goBack.isError && <p role="alert">{goBack.error.message}</p>}
+      <ol className="min-h-0 flex-1 overflow-y-auto">
+        {history.data.map((r) => (
+          <li key={r.revision} className="border-hairline border-t py-2">
+            <div className="flex items-baseline gap-2">
+              <span className="w-8 text-right font-bold">{r.revision}</span>
+              <span className="flex-1">
+                {r.names.map((n) => (
+                  <span key={n} className="mr-1 rounded-[2px] bg-tape px-1.5 font-semibold text-tape-ink">
+                    {n}
+                    {mayChange && (
+                      <button
+                        type="button"
+                        className="ml-1 cursor-pointer"
+                        aria-label={`Take the name ${n} off`}
+                        onClick={() => unname.mutate(n)}
+                      >
+                        ×
+                      </button>
+                    )}
+                  </span>
+                ))}
+                {r.reason}
+              </span>
+            </div>
+            <div className="mt-1 ml-10 flex flex-wrap items-center gap-2 text-[13px]">
+              <span className="text-second">
+                {r.author}, {new Date(r.made_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}
+              </span>
+              {mayChange && (
+                <button type="button" className="link" onClick={() => setNaming(r)}>
+                  Name it
+                </button>
+              )}
+              {mayChange && r.revision !== revision && (
+                <button type="button" className="link" onClick={() => goBack.mutate(r.revision)}>
+                  Return to it
+                </button>
+              )}
+              {r.revision === revision && <span className="font-semibold">as it is now</span>}
+            </div>
+          </li>
+        ))}
+      </ol>
+      {naming && (
+        <Ask
+          title={`Name version ${naming.revision}`}
+          label="Name"
+          value={naming.names[0] ?? ""}
+          yes="Name it"
+          error={fieldError(name.error, "name")}
+          onYes={(given) => name.mutate({ revision: naming.revision, name: given })}
+          onClose={() => setNaming(undefined)}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,105 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useReducer, useRef } from "react";
+import { ApiError, api, type PageView } from "@/api/client";
+import { dropDraft, holdPage, keepDraft } from "./drafts";
+import { type Draft, opened, type PlanEvent, type PlanState, reduce, type Step } from "./planState";
+
+/** Changes are written this long after the last one. */
+const QUIET = 300;
+/** A step that found no server is tried again after this. */
+const RETRY = 2000;
+/** What others do to the page is looked for this often. */
+const LISTEN = 15_000;
+
+/** A page's plan with autosave: steps that can't be written yet are kept in the browser until they are. */
+export function usePlan(page: PageView, draft: Draft | undefined) {
+  const queries = useQueryClient();
+  const [state, dispatch] = useReducer(reduce, undefined, () => opened(page, draft));
+  const latest = useRef(state);
+  latest.current = state;
+  const { status, queue, base } = state;
+
+  useEffect(() => holdPage(page.id), [page.id]);
+
+  useEffect(() => {
+    if (queue.length === 0) dropDraft(page.id);
+    else keepDraft(page.id, { base, queue });
+  }, [page.id, queue, base]);
+
+  useEffect(() => {
+    if (status !== "waiting" && status !== "offline") return;
+    const steady = queue[0]?.kind === "write" ? QUIET : 0;
+    const timer = setTimeout(() => send(page.id, latest.current, dispatch), status === "waiting" ? steady : RETRY);
+    return () => clearTimeout(timer);
+  }, [page.id, status, queue]);
+
+  useEffect(() => {
+    if (status !== "saved") return;
+    // The table shows where pages stand.
+    queries.invalidateQueries({ queryKey: ["pages"] });
+    queries.setQueryData(["page", page.id], { page: state.page, draft: undefined });
+  }, [queries, page.id, status, state.page]);
+
+  useEffect(() => {
+    const listen = () => {
+      if (document.visibilityState !== "visible" || latest.current.status !== "saved") return;
+      api.page(page.id).then(
+        (heard) => dispatch({ type: "heard", page: heard }),
+        () => {},
+      );
+    };
+    const timer = setInterval(listen, LISTEN);
+    window.addEventListener("focus", listen);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener("focus", listen);
+    };
+  }, [page.id]);
+
+  // A tab that is closed on unsaved changes asks first; they are kept either way.
+  useEffect(() => {
+    if (status === "saved") return;
+    const ask = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [status]);
+
+  return { state, dispatch };
+}
+
+function call(id: string, base: number, step: Step): Promise<PageView> {
+  switch (step.kind) {
+    case "write":
+      return api.writePlan(id, base, step.plan, step.reason || "changed", step.key) as Promise<PageView>;
+    case "undo":
+      return api.undo(id, base, step.key) as Promise<PageView>;
+    case "redo":
+      return api.redo(id, base, step.key) as Promise<PageView>;
+    case "return":
+      return api.returnTo(id, base, step.to, step.key) as Promise<PageView>;
+  }
+}
+
+async function send(id: string, state: PlanState, dispatch: React.Dispatch<PlanEvent>) {
+  const step = state.queue[0];
+  if (!step) return;
+  dispatch({ type: "sending" });
+  try {
+    dispatch({ type: "saved", key: step.key, page: await call(id, state.base, step) });
+  } catch (error) {
+    dispatch(failed(error, step));
+  }
+}
+
+/** What a step that failed means. */
+function failed(error: unknown, step: Step): PlanEvent {
+  const problem = error instanceof ApiError ? error.problem : undefined;
+  if (!problem || problem.status >= 500 || problem.status === 429) return { type: "offline" };
+  if (problem.status === 409 && problem.newest) return { type: "conflict", newest: problem.newest };
+  if (problem.status === 409) return { type: "nothing", key: step.key };
+  const first = problem.findings?.[0];
+  return {
+    type: "refused",
+    why: first ? `${first.path}: found ${first.found}; allowed is ${first.allowed}` : problem.detail,
+  };
+}

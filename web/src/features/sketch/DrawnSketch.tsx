@@ -1,0 +1,173 @@
+import { useEffect, useRef, useState } from "react";
+import type { SketchDoc } from "@/api/client";
+import { extent, kindWord } from "@/shared/drawing/geometry";
+import { Measures } from "@/shared/drawing/Measures";
+import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
+import { Rulers } from "@/shared/drawing/Rulers";
+import { drawn, moved, resized, stepOf, unitOf, without } from "./model";
+
+type Props = {
+  sketch: SketchDoc;
+  selected: string | undefined;
+  drawing: string | undefined;
+  mayChange: boolean;
+  onSelect: (id: string | undefined) => void;
+  onCommit: (sketch: SketchDoc, reason: string) => void;
+};
+
+/** What the hand is doing: from where, and what it does to the sketch. */
+type Drag = { from: [number, number]; apply: (dx: number, dy: number) => SketchDoc; reason: string };
+
+const RULER = 26;
+const ROOM = 10;
+const TALLEST = 560;
+
+/** The sketch drawn to scale: move, resize and draw by mouse, on the ruler's step, with distances. */
+export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(500);
+  const [drag, setDrag] = useState<Drag>();
+  const [shown, setShown] = useState<SketchDoc>();
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const { page, pages } = sketch.canvas;
+  const unit = unitOf(sketch);
+  const scale = Math.max(0.5, Math.min((width - RULER - ROOM) / (page.w * pages), TALLEST / page.h));
+  const size = { w: page.w * pages * scale, h: page.h * scale };
+  const now = shown ?? sketch;
+  const block = now.blocks.find((b) => b.id === selected);
+
+  const point = (e: React.PointerEvent<SVGElement>): [number, number] => {
+    const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect() ?? e.currentTarget.getBoundingClientRect();
+    return [(e.clientX - box.left - RULER) / scale, (e.clientY - box.top - RULER) / scale];
+  };
+  const begin = (e: React.PointerEvent<SVGElement>, start: Omit<Drag, "from">) => {
+    e.stopPropagation();
+    e.currentTarget.setPointerCapture(e.pointerId);
+    setDrag({ from: point(e), ...start });
+  };
+  const move = (e: React.PointerEvent<SVGElement>) => {
+    if (!drag) return;
+    const [x, y] = point(e);
+    setShown(drag.apply(x - drag.from[0], y - drag.from[1]));
+  };
+  const end = () => {
+    if (drag && shown && shown !== sketch) onCommit(shown, drag.reason);
+    setDrag(undefined);
+    setShown(undefined);
+  };
+  const startDrawing = (e: React.PointerEvent<SVGElement>) => {
+    if (!drawing || !mayChange) return onSelect(undefined);
+    const from = point(e);
+    const apply = (dx: number, dy: number) => drawn(sketch, drawing, from, [from[0] + dx, from[1] + dy]);
+    begin(e, { apply, reason: `${kindWord(drawing)} drawn` });
+  };
+  const onKey = (e: React.KeyboardEvent) => {
+    if (!block || !mayChange) return;
+    const step = stepOf(sketch);
+    const ways: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
+    const way = ways[e.key];
+    if (way) {
+      e.preventDefault();
+      onCommit((e.shiftKey ? resized : moved)(sketch, block.id, way[0], way[1]), `${block.id} nudged`);
+    } else if (e.key === "Delete") onCommit(without(sketch, block.id), `${block.id} taken away`);
+    else if (e.key === "Escape") onSelect(undefined);
+  };
+  const pointer = { onPointerMove: move, onPointerUp: end, onPointerCancel: end };
+
+  return (
+    // Blocks are nudged with the arrow keys from here; the lines do all of it by keyboard.
+    <div
+      ref={frame}
+      role="application"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: see above
+      tabIndex={0}
+      aria-label="The sketch to scale; its lines are beside it"
+      onKeyDown={onKey}
+    >
+      <svg
+        width={RULER + size.w + ROOM}
+        height={RULER + size.h + ROOM}
+        aria-hidden="true"
+        className="mx-auto block"
+        style={{ touchAction: "none" }}
+      >
+        <Rulers canvas={sketch.canvas} unit={unit} scale={scale} at={RULER} />
+        <g transform={`translate(${RULER} ${RULER})`}>
+          <PageSheet canvas={now.canvas} blocks={now.blocks} scale={scale} />
+          <rect
+            width={size.w}
+            height={size.h}
+            fill="transparent"
+            className={drawing ? "cursor-crosshair" : ""}
+            onPointerDown={startDrawing}
+            {...pointer}
+          />
+          {!drawing &&
+            now.blocks.map((b) => {
+              const box = extent(b);
+              return (
+                <rect
+                  key={b.id}
+                  x={box.x * scale}
+                  y={box.y * scale}
+                  width={box.w * scale}
+                  height={box.h * scale}
+                  fill="transparent"
+                  className={mayChange ? "cursor-move" : "cursor-pointer"}
+                  onPointerDown={(e) => {
+                    onSelect(b.id);
+                    if (mayChange) {
+                      begin(e, { apply: (dx, dy) => moved(sketch, b.id, dx, dy), reason: `${b.id} moved` });
+                    }
+                  }}
+                  {...pointer}
+                />
+              );
+            })}
+          {block && <Measures box={extent(block)} canvas={now.canvas} unit={unit} scale={scale} bounds={size} />}
+          <g aria-hidden style={{ pointerEvents: "none" }}>
+            {now.blocks.map((b, n) => {
+              const box = extent(b);
+              return (
+                <NumberTag
+                  key={b.id}
+                  x={(box.x + box.w / 2) * scale}
+                  y={(box.y + box.h / 2) * scale + (b.kind === "mat" ? 16 : 0)}
+                  number={String(n + 1)}
+                  lit={b.id === selected}
+                />
+              );
+            })}
+          </g>
+          {block && mayChange && (
+            <rect
+              x={(block.box.x + block.box.w) * scale - 6}
+              y={(block.box.y + block.box.h) * scale - 6}
+              width={12}
+              height={12}
+              fill="#17263b"
+              stroke="#ffffff"
+              className="cursor-nwse-resize"
+              onPointerDown={(e) =>
+                begin(e, { apply: (dx, dy) => resized(sketch, block.id, dx, dy), reason: `${block.id} resized` })
+              }
+              {...pointer}
+            />
+          )}
+        </g>
+      </svg>
+    </div>
+  );
+}

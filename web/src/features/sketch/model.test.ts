@@ -1,0 +1,50 @@
+import { describe, expect, it } from "vitest";
+import type { SketchDoc } from "@/api/client";
+import { blank, drawn, moved, onRuler, resized, stacked, without } from "./model";
+
+const sketch: SketchDoc = {
+  ...blank("in"),
+  blocks: [
+    { id: "m1", kind: "mat", box: { x: 1.875, y: 1.875, w: 4.25, h: 6.25 }, under: "p1" },
+    { id: "p1", kind: "photo", box: { x: 2, y: 2, w: 4, h: 6 } },
+    { id: "c1", kind: "cluster", box: { x: 5, y: 7, w: 2, h: 2 }, host: "p1", size: "large" },
+  ],
+};
+
+describe("a sketch being drawn", () => {
+  it("goes by the ruler", () => {
+    expect(onRuler(3.07, sketch)).toBe(3.125);
+    expect(onRuler(3.4, blank("mm"))).toBe(3);
+  });
+
+  it("takes a photo's mat along", () => {
+    const next = moved(sketch, "p1", 0.3, -0.05);
+    expect(next.blocks.map((b) => [b.box.x, b.box.y])).toEqual([
+      [2.125, 1.875],
+      [2.25, 2],
+      [5, 7],
+    ]);
+    expect(moved(sketch, "p1", 0.01, 0)).toBe(sketch);
+  });
+
+  it("keeps a block from vanishing", () => {
+    expect(resized(sketch, "p1", -9, 1).blocks[1]?.box).toEqual({ x: 2, y: 2, w: 0.125, h: 7 });
+  });
+
+  it("draws between two corners, whichever comes first", () => {
+    const next = drawn(sketch, "photo", [10, 11], [7.02, 8]);
+    expect(next.blocks[3]).toEqual({ id: "p2", kind: "photo", box: { x: 7, y: 8, w: 3, h: 3 } });
+    expect(drawn(sketch, "photo", [7, 8], [7.1, 8.1])).toBe(sketch);
+  });
+
+  it("leaves nothing that names what is gone", () => {
+    const next = without(sketch, "p1");
+    expect(next.blocks).toEqual([{ id: "c1", kind: "cluster", box: { x: 5, y: 7, w: 2, h: 2 }, size: "large" }]);
+    expect(without(sketch, "nothing")).toBe(sketch);
+  });
+
+  it("stacks", () => {
+    expect(stacked(sketch, "p1", true).blocks.map((b) => b.id)).toEqual(["m1", "c1", "p1"]);
+    expect(stacked(sketch, "c1", true)).toBe(sketch);
+  });
+});

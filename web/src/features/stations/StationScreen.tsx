@@ -1,0 +1,116 @@
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "@tanstack/react-router";
+import { useCallback, useEffect, useState } from "react";
+import { api, newKey, type PageView, type PlanDoc } from "@/api/client";
+import { FitStation } from "@/features/fit/FitStation";
+import { HistoryPanel } from "@/features/history/HistoryPanel";
+import { useMayChange } from "@/features/people/useMe";
+import { ConflictDialog } from "@/features/plan/ConflictDialog";
+import { findDraft } from "@/features/plan/drafts";
+import { type Draft, type PlanEvent, shownPlan } from "@/features/plan/planState";
+import { SaveState } from "@/features/plan/SaveState";
+import { usePlan } from "@/features/plan/usePlan";
+import { SketchStation } from "@/features/sketch/SketchStation";
+import { Failed } from "@/shared/ui/Failed";
+import { STATIONS } from "./stations";
+import { Tape } from "./Tape";
+
+/** What a station is given. */
+export type StationProps = {
+  page: PageView;
+  plan: PlanDoc;
+  /** Whether all that is shown is saved. */
+  saved: boolean;
+  changePlan: (plan: PlanDoc, reason: string) => void;
+  dispatch: (event: PlanEvent) => void;
+  /** What stands at the top of every ledger. */
+  ledgerTop: React.ReactNode;
+};
+
+/** A page at one of its stations. */
+export function StationScreen() {
+  const { pageId } = useParams({ from: "/pages/$pageId/$station" });
+  const page = useQuery({
+    queryKey: ["page", pageId],
+    queryFn: async () => ({ page: await api.page(pageId), draft: await findDraft(pageId) }),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  if (page.isError) {
+    return (
+      <main>
+        <h1 className="sr-only">The page can't be shown</h1>
+        <Failed error={page.error} onRetry={() => page.refetch()} />
+      </main>
+    );
+  }
+  if (!page.data) return <p className="p-6 text-second">Fetching the page…</p>;
+  return <OpenPage key={pageId} page={page.data.page} draft={page.data.draft} />;
+}
+
+function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined }) {
+  const { station } = useParams({ from: "/pages/$pageId/$station" });
+  const { state, dispatch } = usePlan(page, draft);
+  const [history, setHistory] = useState(false);
+  const mayChange = useMayChange();
+  const plan = shownPlan(state);
+  const changePlan = useCallback(
+    (next: PlanDoc, reason: string) => {
+      if (mayChange) dispatch({ type: "changed", plan: next, reason, key: newKey() });
+    },
+    [dispatch, mayChange],
+  );
+  useHistoryKey(() => setHistory((h) => !h));
+  const ledgerTop = (
+    <SaveState state={state} dispatch={dispatch} mayChange={mayChange} onHistory={() => setHistory(true)} />
+  );
+  const props = { page: state.page, plan, saved: state.status === "saved", changePlan, dispatch, ledgerTop };
+  return (
+    <div className="flex min-h-screen flex-col lg:h-screen">
+      <Tape page={state.page} plan={plan} current={station} changePlan={changePlan} mayChange={mayChange} />
+      <Station {...props} station={station} />
+      <ConflictDialog state={state} dispatch={dispatch} />
+      <HistoryPanel
+        pageId={page.id}
+        revision={state.page.revision}
+        open={history}
+        onClose={() => setHistory(false)}
+        dispatch={dispatch}
+      />
+    </div>
+  );
+}
+
+function Station({ station, ...props }: StationProps & { station: string }) {
+  if (station === "fit") return <FitStation {...props} />;
+  if (station === "sketch") return <SketchStation {...props} />;
+  return <Unbuilt station={STATIONS.find((s) => s.name === station)} />;
+}
+
+/** H opens the history, and closes it. */
+function useHistoryKey(toggle: () => void) {
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const typing = e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [role=dialog]");
+      if (!typing && !e.ctrlKey && !e.metaKey && !e.altKey && e.key.toLowerCase() === "h") toggle();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [toggle]);
+}
+
+function Unbuilt({ station }: { station: (typeof STATIONS)[number] | undefined }) {
+  if (!station) return <Failed error={new Error("There is no such station.")} />;
+  return (
+    <main className="p-6">
+      <section className="sheet max-w-[70ch]">
+        <h2>{station.label}</h2>
+        <p className="mt-1">
+          To be decided here: {station.decides} This station is not built yet; mark it above once you have decided at
+          the table.
+        </p>
+      </section>
+    </main>
+  );
+}

@@ -1,0 +1,105 @@
+import { Link } from "@tanstack/react-router";
+import type { PageView, PlanDoc } from "@/api/client";
+import { PageMenu } from "@/features/history/PageMenu";
+import { STATIONS } from "./stations";
+
+type Props = {
+  page: PageView;
+  plan: PlanDoc;
+  current: string;
+  changePlan: (plan: PlanDoc, reason: string) => void;
+  mayChange: boolean;
+};
+
+/** The tailor's tape across the top: the page's name, and the ten stations as its inch marks with their state. */
+export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
+  const stateOf = (name: string) => {
+    // A fit that can't hold is known to the server once it is saved.
+    const told = page.stations.find((s) => s.name === name)?.state;
+    return told === "needs-a-look" ? told : (plan.stations?.[name] ?? "open");
+  };
+  const here = STATIONS.find((s) => s.name === current);
+  const settled = stateOf(current) === "settled";
+  const mark = () => {
+    if (!here) return;
+    const stations = { ...plan.stations, [current]: settled ? "open" : "settled" };
+    changePlan({ ...plan, stations }, settled ? `${here.label} opened again` : `${here.label} settled`);
+  };
+  return (
+    <header className="relative border-ink border-b-2 bg-tape text-tape-ink">
+      <Ticks at="top" />
+      <Ticks at="bottom" />
+      <div className="relative flex min-h-[46px] flex-wrap items-stretch">
+        <div className="flex min-w-[14rem] flex-1 items-center gap-3 pl-[18px]">
+          <Link to="/" className="font-medium text-[13px] underline underline-offset-2">
+            Table
+          </Link>
+          <h1 className="truncate text-[20px]" title={page.name}>
+            {page.name}
+          </h1>
+        </div>
+        <nav aria-label="Stations" className="flex flex-wrap">
+          {STATIONS.map((s) => {
+            const on = s.name === current;
+            const state = stateOf(s.name);
+            return (
+              <Link
+                key={s.name}
+                to="/pages/$pageId/$station"
+                params={{ pageId: page.id, station: s.name }}
+                aria-current={on ? "page" : undefined}
+                className={`flex min-h-[42px] min-w-[74px] items-center gap-1.5 border-tape-ink/60 border-l px-2 font-heading font-semibold text-[14px] ${
+                  on ? "bg-[#17263b] text-white" : "hover:bg-black/10"
+                }`}
+              >
+                {s.label}
+                <StateMark state={state} />
+              </Link>
+            );
+          })}
+        </nav>
+      </div>
+      {here && (
+        <div className="relative flex flex-wrap items-center gap-2 border-tape-ink/40 border-t bg-sheet px-[18px] py-1 text-ink">
+          <span className="text-second">{here.decides}</span>
+          <span className="ml-auto flex gap-2">
+            <button type="button" className="button" aria-pressed={settled} disabled={!mayChange} onClick={mark}>
+              {settled ? "Settled" : "Mark as settled"}
+            </button>
+            <PageMenu page={page} />
+          </span>
+        </div>
+      )}
+    </header>
+  );
+}
+
+/** A tick for settled, a ring for what needs a look; nothing for open. */
+function StateMark({ state }: { state: string }) {
+  if (state === "settled") {
+    return (
+      <svg width="11" height="10" viewBox="0 0 11 10" role="img" aria-label="settled">
+        <path d="M1 5.2L4 8.4L10 1" fill="none" stroke="currentColor" strokeWidth="2.2" />
+      </svg>
+    );
+  }
+  if (state === "needs-a-look") {
+    return (
+      <svg width="11" height="11" viewBox="0 0 11 11" role="img" aria-label="needs a look">
+        <circle cx="5.5" cy="5.5" r="4" fill="none" stroke="#a01349" strokeWidth="2.2" />
+      </svg>
+    );
+  }
+  return null;
+}
+
+function Ticks({ at }: { at: "top" | "bottom" }) {
+  const marks = "repeating-linear-gradient(90deg, var(--color-tape-ink) 0 1px, transparent 1px 10.25px)";
+  return (
+    <div
+      aria-hidden
+      className={`absolute inset-x-0 h-[5px] opacity-60 ${at}-0`}
+      style={{ [at]: 0, background: marks }}
+    />
+  );
+}

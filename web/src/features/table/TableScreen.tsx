@@ -1,0 +1,110 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
+import { useMemo, useState } from "react";
+import { api, type PageCard } from "@/api/client";
+import { Failed } from "@/shared/ui/Failed";
+import { Notice } from "@/shared/ui/Notice";
+import { DecideToday, TopOfDrawer } from "./Beside";
+import { Hanging } from "./Hanging";
+import { PageOnTable } from "./PageOnTable";
+
+/** Layouts that are still being made are asked for again after this. */
+const MAKING = 1500;
+
+/** Home: pages in the making by due date, what wants deciding, the top of the drawer; finished ones apart. */
+export function TableScreen() {
+  const pages = useQuery({
+    queryKey: ["pages", "making"],
+    queryFn: () => api.pages("making"),
+    refetchInterval: (q) => (q.state.data?.some((p) => !p.known) ? MAKING : false),
+  });
+  const today = useMemo(() => new Date(), []);
+  const undated = pages.data?.filter((p) => !p.due) ?? [];
+  return (
+    <main className="grid gap-4 pb-6">
+      <h1 className="sr-only">The table</h1>
+      {pages.isError && <Failed error={pages.error} onRetry={() => pages.refetch()} />}
+      {pages.isPending && (
+        <div className="p-[18px]">
+          <Notice>Fetching the pages…</Notice>
+        </div>
+      )}
+      {pages.data && <Hanging pages={pages.data} today={today} />}
+      {undated.length > 0 && <Undated pages={undated} today={today} />}
+      {pages.data?.length === 0 && (
+        <div className="px-[18px]">
+          <Notice>
+            No page is in the making. Open the{" "}
+            <Link to="/drawer" className="link">
+              sketch drawer
+            </Link>{" "}
+            and start one from a sketch.
+          </Notice>
+        </div>
+      )}
+      <div className="grid gap-4 px-[18px] lg:grid-cols-2">
+        <DecideToday pages={pages.data ?? []} today={today} />
+        <TopOfDrawer />
+      </div>
+      <Shelf shelf="finished" title="Finished" today={today} />
+      <Shelf shelf="archived" title="Put away" today={today} />
+    </main>
+  );
+}
+
+/** So many are shown at first: more than a screenful, and no more than a moment's work. */
+const AT_FIRST = 40;
+
+/** Pages without a date lie in rows of their own. */
+function Undated({ pages, today }: { pages: readonly PageCard[]; today: Date }) {
+  const [all, setAll] = useState(false);
+  const shown = all ? pages : pages.slice(0, AT_FIRST);
+  return (
+    <section aria-labelledby="undated" className="px-[18px]">
+      <h2 id="undated" className="mb-2">
+        Without a date
+      </h2>
+      <ul className="flex flex-wrap gap-5">
+        {shown.map((page) => (
+          <li key={page.id}>
+            <PageOnTable page={page} today={today} />
+          </li>
+        ))}
+      </ul>
+      {shown.length < pages.length && (
+        <button type="button" className="button mt-3" onClick={() => setAll(true)}>
+          Show all {pages.length}
+        </button>
+      )}
+    </section>
+  );
+}
+
+/** Pages that are done or put away: fetched when they are wanted. */
+function Shelf({ shelf, title, today }: { shelf: "finished" | "archived"; title: string; today: Date }) {
+  const [open, setOpen] = useState(false);
+  const pages = useQuery({ queryKey: ["pages", shelf], queryFn: () => api.pages(shelf), enabled: open });
+  return (
+    <section className="px-[18px]" aria-label={title}>
+      <button type="button" className="button" aria-expanded={open} onClick={() => setOpen((o) => !o)}>
+        {title}
+        <svg width="9" height="6" viewBox="0 0 9 6" aria-hidden="true" className={open ? "rotate-180" : ""}>
+          <path d="M0 0H9L4.5 6Z" fill="currentColor" />
+        </svg>
+      </button>
+      {open && pages.isError && <Failed error={pages.error} onRetry={() => pages.refetch()} />}
+      {open && pages.data?.length === 0 && (
+        <p className="mt-2 text-second">{shelf === "finished" ? "No page is finished yet." : "Nothing is put away."}</p>
+      )}
+      {open && (pages.data?.length ?? 0) > 0 && (
+        <ul className="mt-3 flex flex-wrap gap-5">
+          {pages.data?.map((page: PageCard) => (
+            <li key={page.id}>
+              <PageOnTable page={page} today={today} />
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

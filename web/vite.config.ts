@@ -1,0 +1,12 @@
+import { fileURLToPath } from "node:url";
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  // The policy of the server allows no inline scripts, so nothing is inlined.
+  build: { modulePreload: { polyfill: false }, assetsInlineLimit: 0 },
+  server: { proxy: { "/api": "http://127.0.0.1:4870" } },
+});

@@ -3,9 +3,13 @@
 use sqlx::PgExecutor;
 use uuid::Uuid;
 
-/// A new team.
+/// A new team. Its time is the clock's and not the transaction's: two teams made together have an order.
 pub(crate) async fn insert(db: impl PgExecutor<'_>, name: &str) -> sqlx::Result<Uuid> {
-    sqlx::query_scalar("INSERT INTO teams (id, name) VALUES ($1, $2) RETURNING id").bind(Uuid::new_v4()).bind(name).fetch_one(db).await
+    sqlx::query_scalar("INSERT INTO teams (id, name, made_at) VALUES ($1, $2, clock_timestamp()) RETURNING id")
+        .bind(Uuid::new_v4())
+        .bind(name)
+        .fetch_one(db)
+        .await
 }
 
 /// Gives a team another name.

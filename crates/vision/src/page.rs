@@ -1,0 +1,364 @@
+//! Where the page lies in a picture: a bright sheet on a table, and the outline drawn on it.
+
+use crate::plane::{Mask, Plane, quantile};
+use imageproc::geometric_transformations::Projection;
+
+/// Four corners in pixels: top left, top right, bottom right, bottom left.
+pub type Quad = [[f64; 2]; 4];
+
+/// What was found of the page.
+#[derive(Debug, Clone)]
+pub struct Found {
+    /// One quad for one page or a whole spread, two for pages drawn apart.
+    pub quads: Vec<Quad>,
+    /// Whether it is a photograph of a sheet on something darker: its light is uneven.
+    pub photographed: bool,
+    /// Whether an outline was drawn; else the page is the whole sheet or picture.
+    pub outlined: bool,
+}
+
+/// A straight line near one direction: `across = at + slope * along`.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Line {
+    pub(crate) at: f64,
+    pub(crate) slope: f64,
+}
+
+/// Finds the page or pages in a picture's brightness (0 to 255).
+pub(crate) fn find(gray: &Plane, pages: u32) -> Found {
+    let sheet = sheet(gray);
+    let photographed = sheet.is_some();
+    let whole: Quad = [[0.0, 0.0], [gray.w as f64, 0.0], [gray.w as f64, gray.h as f64], [0.0, gray.h as f64]];
+    let Some(sheet) = sheet else {
+        let outline = outline(gray, 0);
+        let outlined = outline.is_some();
+        return Found { quads: vec![outline.unwrap_or(whole)], photographed, outlined };
+    };
+    let (flat, back) = straightened(gray, &sheet, 1400.0, pages);
+    let flat = evened(&flat);
+    match outline(&flat, flat.w.max(flat.h) / 50) {
+        Some(quad) => Found { quads: vec![quad.map(|p| moved(&back, p))], photographed, outlined: true },
+        None => Found { quads: vec![sheet], photographed, outlined: false },
+    }
+}
+
+/// The place where a projection brings a point.
+pub(crate) fn moved(projection: &Projection, [x, y]: [f64; 2]) -> [f64; 2] {
+    let (x, y) = *projection * (x as f32, y as f32);
+    [f64::from(x), f64::from(y)]
+}
+
+/// The projection that brings a rectangle's corners to a quad's.
+pub(crate) fn onto(w: f64, h: f64, quad: &Quad) -> Option<Projection> {
+    let from = [(0.0, 0.0), (w as f32, 0.0), (w as f32, h as f32), (0.0, h as f32)];
+    Projection::from_control_points(from, quad.map(|[x, y]| (x as f32, y as f32)))
+}
+
+fn length(a: [f64; 2], b: [f64; 2]) -> f64 {
+    (a[0] - b[0]).hypot(a[1] - b[1])
+}
+
+/// A quad brought to an upright plane of at most `most` pixels a side, and the way back.
+fn straightened(gray: &Plane, quad: &Quad, most: f64, pages: u32) -> (Plane, Projection) {
+    let w = length(quad[0], quad[1]).max(length(quad[3], quad[2]));
+    let h = length(quad[0], quad[3]).max(length(quad[1], quad[2]));
+    let scale = (most * f64::from(pages).sqrt() / w.max(h)).min(1.5);
+    let (w, h) = ((w * scale).max(16.0), (h * scale).max(16.0));
+    let back = onto(w, h, quad).unwrap_or_else(|| Projection::scale(1.0, 1.0));
+    (sampled(gray, &back, w as usize, h as usize), back)
+}
+
+/// A plane through a projection.
+pub(crate) fn sampled(from: &Plane, back: &Projection, w: usize, h: usize) -> Plane {
+    let mut out = Plane::new(w, h);
+    for y in 0..h {
+        for x in 0..w {
+            let (u, v) = *back * (x as f32 + 0.5, y as f32 + 0.5);
+            out.data[y * w + x] = from.between(u - 0.5, v - 0.5);
+        }
+    }
+    out
+}
+
+/// Light that falls unevenly is divided out: what is left is the paper's tone, the sheet itself near 235.
+pub(crate) fn evened(gray: &Plane) -> Plane {
+    let light = light(gray);
+    gray.with(&light, |v, l| (v / l.max(8.0) * 235.0).min(255.0))
+}
+
+/// How bright the bare paper is at each place: high values of coarse tiles, smoothed. Filled areas are bridged by their surroundings.
+fn light(gray: &Plane) -> Plane {
+    let tile = (gray.w.max(gray.h) / 24).max(8);
+    let (tw, th) = (gray.w.div_ceil(tile), gray.h.div_ceil(tile));
+    let mut tiles = Plane::new(tw, th);
+    for ty in 0..th {
+        for tx in 0..tw {
+            let mut values = Vec::new();
+            for y in (ty * tile..((ty + 1) * tile).min(gray.h)).step_by(3) {
+                for x in (tx * tile..((tx + 1) * tile).min(gray.w)).step_by(3) {
+                    values.push(gray.at(x, y));
+                }
+            }
+            tiles.data[ty * tw + tx] = quantile(&mut values, 0.8);
+        }
+    }
+    // Bare paper changes slowly and is brighter than what lies on it: a closing fills what is up to a third of the page wide.
+    let closed = tiles.largest(4).smallest(4).blurred(1);
+    let mut out = Plane::new(gray.w, gray.h);
+    for y in 0..gray.h {
+        for x in 0..gray.w {
+            let (u, v) = ((x as f32 + 0.5) / tile as f32 - 0.5, (y as f32 + 0.5) / tile as f32 - 0.5);
+            out.data[y * gray.w + x] = closed.between(u, v);
+        }
+    }
+    out
+}
+
+/// The bright sheet on something darker, if the picture shows one.
+fn sheet(gray: &Plane) -> Option<Quad> {
+    let step = (gray.w.max(gray.h) / 480).max(1);
+    let (w, h) = (gray.w / step, gray.h / step);
+    let mut small = Plane::new(w, h);
+    let soft = gray.blurred(step);
+    for y in 0..h {
+        for x in 0..w {
+            small.data[y * w + x] = soft.at(x * step + step / 2, y * step + step / 2);
+        }
+    }
+    let small = small.blurred(2);
+    let image = image::GrayImage::from_fn(w as u32, h as u32, |x, y| image::Luma([small.at(x as usize, y as usize) as u8]));
+    let level = f32::from(imageproc::contrast::otsu_level(&image));
+    // A sheet half in shadow is still brighter than the table: the level lies nearer to the table's tone than halfway.
+    let mut rim: Vec<f32> = (0..w).flat_map(|x| [small.at(x, 1), small.at(x, h - 2)]).chain((0..h).flat_map(|y| [small.at(1, y), small.at(w - 2, y)])).collect();
+    let table = quantile(&mut rim, 0.5);
+    let mut lit: Vec<f32> = small.data.iter().copied().filter(|&v| v > level).collect();
+    let level = level.min(table + 0.35 * (quantile(&mut lit, 0.5) - table));
+    let bright = Mask::of(&small, |v| v > level);
+    let parts = bright.parts(false);
+    let (label, part) = parts.each().max_by_key(|(_, p)| p.area)?;
+    let all = (w * h) as f64;
+    let on_rim = parts.pixels(label).filter(|&(x, y)| x == 0 || y == 0 || x + 1 == w || y + 1 == h).count();
+    if (part.area as f64) < 0.12 * all || on_rim * 20 > w + h {
+        return None;
+    }
+    // A page with a pale surround is no sheet on a table: the rim of the picture must be clearly darker.
+    let mut inside: Vec<f32> = parts.pixels(label).map(|(x, y)| small.at(x, y)).collect();
+    if table > 0.72 * quantile(&mut inside, 0.5) {
+        return None;
+    }
+    let rough = corners_of(&parts, label)?;
+    let rough = rough.map(|p| p.map(|v| (v + 0.5) * step as f64));
+    Some(sharpened(gray, &rough, step as f64 * 6.0, level))
+}
+
+/// The four corners of a part: the hull's points furthest along the diagonals of the part's own axes, improved to the largest quad.
+fn corners_of(parts: &crate::plane::Parts, label: u32) -> Option<Quad> {
+    use imageproc::point::Point;
+    let points: Vec<Point<i32>> = parts.pixels(label).map(|(x, y)| Point::new(x as i32, y as i32)).collect();
+    let hull: Vec<[f64; 2]> = imageproc::geometry::convex_hull(points.as_slice()).iter().map(|p| [f64::from(p.x), f64::from(p.y)]).collect();
+    if hull.len() < 4 {
+        return None;
+    }
+    let far = |f: &dyn Fn([f64; 2]) -> f64| hull.iter().copied().max_by(|a, b| f(*a).total_cmp(&f(*b)));
+    let mut quad = [far(&|p| -p[0] - p[1])?, far(&|p| p[0] - p[1])?, far(&|p| p[0] + p[1])?, far(&|p| p[1] - p[0])?];
+    // Moves each corner in turn to where the quad is largest.
+    for _ in 0..4 {
+        for k in 0..4 {
+            let best = hull.iter().copied().max_by(|a, b| {
+                let with = |p: [f64; 2]| {
+                    let mut q = quad;
+                    q[k] = p;
+                    area(&q)
+                };
+                with(*a).total_cmp(&with(*b))
+            });
+            quad[k] = best.unwrap_or(quad[k]);
+        }
+    }
+    Some(quad)
+}
+
+fn area(q: &Quad) -> f64 {
+    (0..4).map(|i| q[i][0] * q[(i + 1) % 4][1] - q[(i + 1) % 4][0] * q[i][1]).sum::<f64>() / 2.0
+}
+
+/// Each side moved to the strongest fall of brightness near it.
+fn sharpened(gray: &Plane, rough: &Quad, reach: f64, level: f32) -> Quad {
+    let mut sides = Vec::new();
+    for k in 0..4 {
+        let (a, b) = (rough[k], rough[(k + 1) % 4]);
+        let long = length(a, b);
+        let (dx, dy) = ((b[0] - a[0]) / long, (b[1] - a[1]) / long);
+        // Outwards: the corners run clockwise.
+        let (nx, ny) = (dy, -dx);
+        let mut points = Vec::new();
+        let n = 160;
+        for i in 4..n - 4 {
+            let t = long * f64::from(i) / f64::from(n);
+            let (px, py) = (a[0] + dx * t, a[1] + dy * t);
+            let steps = (reach * 2.0) as i32;
+            let value = |s: i32| {
+                let d = f64::from(s) / 2.0;
+                gray.between((px + nx * d) as f32, (py + ny * d) as f32)
+            };
+            // From the outside inwards: the first place brighter than the level between table and sheet.
+            let Some(s) = (-steps..=steps).rev().find(|&s| value(s) > level && value(s - 4) > level) else { continue };
+            points.push((t, f64::from(s) / 2.0));
+        }
+        let line = robust(&points, 1.5).map_or(Line { at: 0.0, slope: 0.0 }, |(line, _)| line);
+        let at = |t: f64| {
+            let d = line.at + line.slope * t;
+            [a[0] + dx * t + nx * d, a[1] + dy * t + ny * d]
+        };
+        sides.push((at(0.0), at(long)));
+    }
+    std::array::from_fn(|k| meeting(sides[(k + 3) % 4], sides[k]).unwrap_or(rough[k]))
+}
+
+/// Where two lines, each through two points, meet.
+pub(crate) fn meeting(a: ([f64; 2], [f64; 2]), b: ([f64; 2], [f64; 2])) -> Option<[f64; 2]> {
+    let (p, r) = (a.0, [a.1[0] - a.0[0], a.1[1] - a.0[1]]);
+    let (q, s) = (b.0, [b.1[0] - b.0[0], b.1[1] - b.0[1]]);
+    let cross = r[0] * s[1] - r[1] * s[0];
+    if cross.abs() < 1e-9 {
+        return None;
+    }
+    let t = ((q[0] - p[0]) * s[1] - (q[1] - p[1]) * s[0]) / cross;
+    Some([p[0] + t * r[0], p[1] + t * r[1]])
+}
+
+/// The line that most points lie within `near` of, fitted to those, and how many they are. Every pair of a fixed selection is tried,
+/// so the same points give the same line (RANSAC of Fischler and Bolles, without chance).
+pub(crate) fn robust(points: &[(f64, f64)], near: f64) -> Option<(Line, usize)> {
+    if points.len() < 6 {
+        return None;
+    }
+    let stride = (points.len() / 40).max(1);
+    let few: Vec<(f64, f64)> = points.iter().step_by(stride).copied().collect();
+    let within = |line: Line, by: f64| points.iter().filter(move |(t, d)| (d - line.at - line.slope * t).abs() <= by);
+    let mut best: Option<(Line, usize)> = None;
+    for (i, a) in few.iter().enumerate() {
+        for b in &few[i + 1..] {
+            if (b.0 - a.0).abs() < 1.0 {
+                continue;
+            }
+            let slope = (b.1 - a.1) / (b.0 - a.0);
+            let line = Line { at: a.1 - slope * a.0, slope };
+            if slope.abs() > 0.12 {
+                continue;
+            }
+            let count = within(line, near).count();
+            if best.is_none_or(|(_, most)| count > most) {
+                best = Some((line, count));
+            }
+        }
+    }
+    let (mut line, mut count) = best?;
+    for _ in 0..2 {
+        let inliers: Vec<(f64, f64)> = within(line, near).copied().collect();
+        line = least_squares(&inliers).unwrap_or(line);
+        count = within(line, near).count();
+    }
+    Some((line, count))
+}
+
+/// The line with the least squared distances.
+pub(crate) fn least_squares(points: &[(f64, f64)]) -> Option<Line> {
+    let n = points.len() as f64;
+    let (mt, md) = (points.iter().map(|p| p.0).sum::<f64>() / n, points.iter().map(|p| p.1).sum::<f64>() / n);
+    let spread: f64 = points.iter().map(|p| (p.0 - mt).powi(2)).sum();
+    if spread < 1e-9 {
+        return None;
+    }
+    let slope = points.iter().map(|p| (p.0 - mt) * (p.1 - md)).sum::<f64>() / spread;
+    Some(Line { at: md - slope * mt, slope })
+}
+
+/// The outline drawn round the page: on each side the first strong ink from outside, on one straight line, nearly all along.
+fn outline(gray: &Plane, rim: usize) -> Option<Quad> {
+    let size = gray.w.max(gray.h);
+    let ink = gray.black_hat((size / 150).max(4));
+    let strong = ink.quantile(0.995, 7) * 0.4;
+    if strong < 6.0 {
+        return None;
+    }
+    let near = (size as f64 * 0.003).max(2.5);
+    let mut sides = Vec::new();
+    for side in 0..4 {
+        let upright = side % 2 == 1;
+        // 0 top, 1 right, 2 bottom, 3 left.
+        let (along, deep) = if upright { (gray.h, gray.w) } else { (gray.w, gray.h) };
+        let value = |t: usize, d: usize| match side {
+            0 => ink.at(t, d),
+            1 => ink.at(gray.w - 1 - d, t),
+            2 => ink.at(t, gray.h - 1 - d),
+            _ => ink.at(d, t),
+        };
+        let mut points = Vec::new();
+        for t in (rim..along - rim).step_by(2) {
+            let Some(d) = (rim..deep * 2 / 5).find(|&d| value(t, d) > strong) else { continue };
+            let (mut sum, mut weight) = (0.0, 0.0);
+            for k in d..(d + 10).min(deep) {
+                let v = f64::from(value(t, k));
+                if v < f64::from(strong) * 0.5 {
+                    break;
+                }
+                sum += v * (k as f64 + 0.5);
+                weight += v;
+            }
+            points.push((t as f64 + 0.5, sum / weight));
+        }
+        let (line, count) = robust(&points, near)?;
+        let at = |t: f64| {
+            let d = line.at + line.slope * t;
+            match side {
+                0 => [t, d],
+                1 => [gray.w as f64 - d, t],
+                2 => [t, gray.h as f64 - d],
+                _ => [d, t],
+            }
+        };
+        sides.push(((at(0.0), at(along as f64)), count * 2));
+    }
+    let corner = |a: usize, b: usize| meeting(sides[a].0, sides[b].0);
+    let quad = [corner(3, 0)?, corner(0, 1)?, corner(1, 2)?, corner(2, 3)?];
+    let covered = |k: usize| sides[k].1 as f64 / length(quad[k], quad[(k + 1) % 4]).max(1.0);
+    let least = (0..4).map(covered).fold(f64::INFINITY, f64::min);
+    let mean = (0..4).map(covered).sum::<f64>() / 4.0;
+    (least > 0.45 && mean > 0.6).then_some(quad)
+}
+
+/// Two pages drawn apart, in a plane of a whole spread with `rim` pixels round it: the gap between them, as x of the left page's right
+/// edge and of the right page's left edge. There the outline's top and bottom are missing.
+pub(crate) fn gap(ink: &Plane, strong: f32, rim: usize, scale: f64) -> Option<(f64, f64)> {
+    let middle = ink.w / 2;
+    let reach = (1.6 * scale) as usize;
+    let bare = |x: usize| {
+        let line = |y: usize| (y.saturating_sub(6)..(y + 7).min(ink.h)).any(|y| (x - 1..=x + 1).any(|x| ink.at(x, y) > strong * 0.6));
+        !line(rim) && !line(ink.h - 1 - rim)
+    };
+    let (mut best, mut start) = (None::<(usize, usize)>, None);
+    for x in middle - reach..=middle + reach {
+        match (bare(x), start) {
+            (true, None) => start = Some(x),
+            (false, Some(from)) => {
+                if best.is_none_or(|(a, b)| b - a < x - from) {
+                    best = Some((from, x));
+                }
+                start = None;
+            }
+            _ => {}
+        }
+    }
+    let (from, until) = best?;
+    if until - from < (0.08 * scale) as usize {
+        return None;
+    }
+    let peak = |from: usize, until: usize| {
+        let column = |x: usize| (rim..ink.h - rim).filter(|&y| ink.at(x, y) > strong * 0.6).count();
+        let most = (from..until).map(column).max()?;
+        let ys: Vec<usize> = (from..until).filter(|&x| column(x) * 10 > most * 6).collect();
+        (most * 2 > ink.h).then(|| ys.iter().sum::<usize>() as f64 / ys.len() as f64 + 0.5)
+    };
+    Some((peak(from.saturating_sub(8), from + 6)?, peak(until - 6, until + 8)?))
+}

@@ -1,0 +1,529 @@
+//! Rectangles out of straight runs. In a frame of one direction the runs lie on level and upright tracks; two of each make a hypothesis. It
+//! is scored by the share of its outline that is seen, where what a block over it covers is no loss, and by its corners: at a corner of its
+//! own the strokes end. A stroke that runs on belongs to something else.
+
+use crate::strokes::{Run, between};
+use crate::writing::Extent;
+
+/// How far a stroke may lie from a side and still be the side's.
+const NEAR: f64 = 5.5;
+/// How far a stroke may overshoot its corner.
+const OVERSHOOT: f64 = 24.0;
+/// The narrowest panel.
+const NARROWEST: f64 = 27.0;
+
+/// A rectangle, turned about its middle.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Panel {
+    pub(crate) middle: [f64; 2],
+    pub(crate) w: f64,
+    pub(crate) h: f64,
+    /// Degrees clockwise.
+    pub(crate) turn: f64,
+    /// Share of the outline seen where nothing covers it.
+    pub(crate) seen: f64,
+    /// Corners where both strokes end.
+    pub(crate) corners: u32,
+    /// Sides on the page's own edge: left, top, right, bottom.
+    pub(crate) edges: [bool; 4],
+}
+
+impl Panel {
+    pub(crate) fn upright(extent: Extent) -> Panel {
+        Panel { middle: extent.middle(), w: extent.w(), h: extent.h(), turn: 0.0, seen: 1.0, corners: 4, edges: [false; 4] }
+    }
+
+    /// The corners clockwise from the top left.
+    pub(crate) fn points(&self) -> [[f64; 2]; 4] {
+        let (s, c) = self.turn.to_radians().sin_cos();
+        let at = |u: f64, v: f64| [self.middle[0] + u * c - v * s, self.middle[1] + u * s + v * c];
+        let (a, b) = (self.w / 2.0, self.h / 2.0);
+        [at(-a, -b), at(a, -b), at(a, b), at(-a, b)]
+    }
+
+    /// The upright extent round it.
+    pub(crate) fn extent(&self) -> Extent {
+        let p = self.points();
+        let by = |k: usize, f: fn(f64, f64) -> f64, from: f64| p.iter().map(|q| q[k]).fold(from, f);
+        Extent { x0: by(0, f64::min, f64::INFINITY), y0: by(1, f64::min, f64::INFINITY), x1: by(0, f64::max, f64::NEG_INFINITY), y1: by(1, f64::max, f64::NEG_INFINITY) }
+    }
+
+    /// How far inside a point lies; negative outside.
+    pub(crate) fn depth(&self, p: [f64; 2]) -> f64 {
+        let (s, c) = self.turn.to_radians().sin_cos();
+        let (x, y) = (p[0] - self.middle[0], p[1] - self.middle[1]);
+        (self.w / 2.0 - (x * c + y * s).abs()).min(self.h / 2.0 - (y * c - x * s).abs())
+    }
+
+    pub(crate) fn area(&self) -> f64 {
+        self.w * self.h
+    }
+}
+
+/// Something that lies over others and hides them.
+#[derive(Debug, Clone)]
+pub(crate) enum Cover {
+    Panel(Panel),
+    Ellipse(Extent),
+}
+
+impl Cover {
+    pub(crate) fn hides(&self, p: [f64; 2]) -> bool {
+        match self {
+            Cover::Panel(panel) => panel.depth(p) > 4.0,
+            Cover::Ellipse(e) => {
+                let [mx, my] = e.middle();
+                ((p[0] - mx) / (e.w() / 2.0)).hypot((p[1] - my) / (e.h() / 2.0)) < 1.0
+            }
+        }
+    }
+}
+
+/// How much is asked of a hypothesis.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Care {
+    /// Nearly the whole outline is seen, and the corners are its own.
+    Whole,
+    /// The rest of it is covered.
+    Covered,
+    /// Strokes may be shared with neighbours, as in units that touch.
+    Touching,
+}
+
+/// The page as far as its edges matter to a frame that is not turned.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Bounds {
+    pub(crate) x0: f64,
+    pub(crate) y0: f64,
+    pub(crate) x1: f64,
+    pub(crate) y1: f64,
+    /// Pages drawn apart or with a fold may have edges in the middle too.
+    pub(crate) fold: Option<f64>,
+}
+
+/// Sums along a track, one step a pixel.
+#[derive(Debug, Clone, Default)]
+struct Sums(Vec<f32>);
+
+impl Sums {
+    fn of(line: &[bool]) -> Sums {
+        let mut sum = 0.0;
+        let mut out = Vec::with_capacity(line.len() + 1);
+        out.push(0.0);
+        for &yes in line {
+            sum += f32::from(u8::from(yes));
+            out.push(sum);
+        }
+        Sums(out)
+    }
+
+    fn over(&self, from: f64, until: f64) -> f64 {
+        let last = self.0.len() - 1;
+        let at = |v: f64| f64::from(self.0[(v.max(0.0) as usize).min(last)]);
+        (at(until) - at(from)).max(0.0)
+    }
+}
+
+/// The strokes of one line of a frame.
+#[derive(Debug)]
+struct Track {
+    at: f64,
+    /// On the page's edge: seen all along without a stroke.
+    edge: bool,
+    /// On the fold: what runs on over it does not end there.
+    fold: bool,
+    line: Vec<bool>,
+    used: Vec<bool>,
+    seen: Sums,
+    /// Seen or hidden.
+    passable: Sums,
+    hidden: Sums,
+    fresh: Sums,
+}
+
+/// A frame: level tracks across, upright tracks down, about the sheet's middle.
+pub(crate) struct Frame {
+    turn: f64,
+    centre: [f64; 2],
+    /// Half the length of a track.
+    half: f64,
+    level: Vec<Track>,
+    upright: Vec<Track>,
+    runs: Vec<Run>,
+}
+
+impl Frame {
+    /// The frame of a direction, from the runs that lie in it.
+    pub(crate) fn new(turn: f64, runs: &[Run], size: (f64, f64), bounds: Option<Bounds>) -> Frame {
+        let centre = [size.0 / 2.0, size.1 / 2.0];
+        let half = size.0.hypot(size.1) / 2.0 + 40.0;
+        let mut frame = Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new() };
+        // A short stroke by hand leans more.
+        let lies = |r: &Run, along: f64| between(r.angle(), along) < (7.0 / r.length()).atan().to_degrees().clamp(3.1, 7.0);
+        let turned: Vec<Run> = runs.iter().map(|r| Run { a: frame.inside(r.a), b: frame.inside(r.b), ..*r }).collect();
+        let level: Vec<Run> = turned.iter().filter(|r| lies(r, 0.0)).copied().collect();
+        let upright: Vec<Run> = turned.iter().filter(|r| lies(r, 90.0)).map(|r| Run { a: [r.a[1], r.a[0]], b: [r.b[1], r.b[0]], ..*r }).collect();
+        let edges = |low: f64, high: f64, fold: Option<f64>, k: usize| -> Vec<(f64, bool)> {
+            let place = |v: f64| v - centre[k] + half;
+            [Some((place(low), false)), Some((place(high), false)), fold.map(|v| (place(v), true))].into_iter().flatten().collect()
+        };
+        let (level_edges, upright_edges) = match bounds {
+            Some(b) => (edges(b.y0, b.y1, None, 1), edges(b.x0, b.x1, b.fold, 0)),
+            None => (Vec::new(), Vec::new()),
+        };
+        frame.level = tracks(&level, &level_edges, half);
+        frame.upright = tracks(&upright, &upright_edges, half);
+        frame.runs = turned;
+        frame
+    }
+
+    /// A place of the sheet in the frame; the frame's own zero is at the top left of all its tracks.
+    fn inside(&self, p: [f64; 2]) -> [f64; 2] {
+        let (s, c) = self.turn.to_radians().sin_cos();
+        let (x, y) = (p[0] - self.centre[0], p[1] - self.centre[1]);
+        [x * c + y * s + self.half, y * c - x * s + self.half]
+    }
+
+    fn outside(&self, p: [f64; 2]) -> [f64; 2] {
+        let (s, c) = self.turn.to_radians().sin_cos();
+        let (u, v) = (p[0] - self.half, p[1] - self.half);
+        [self.centre[0] + u * c - v * s, self.centre[1] + u * s + v * c]
+    }
+
+    /// Looks again at what covers hide.
+    pub(crate) fn cover(&mut self, covers: &[Cover]) {
+        let (turn, centre, half) = (self.turn, self.centre, self.half);
+        let (s, c) = turn.to_radians().sin_cos();
+        let out = |u: f64, v: f64| [centre[0] + (u - half) * c - (v - half) * s, centre[1] + (u - half) * s + (v - half) * c];
+        for (level, tracks) in [(true, &mut self.level), (false, &mut self.upright)] {
+            for track in tracks {
+                let hidden: Vec<bool> = (0..track.line.len())
+                    .map(|i| {
+                        let t = i as f64 + 0.5;
+                        let p = if level { out(t, track.at) } else { out(track.at, t) };
+                        covers.iter().any(|cover| cover.hides(p))
+                    })
+                    .collect();
+                let passable: Vec<bool> = track.line.iter().zip(&hidden).map(|(a, b)| *a || *b).collect();
+                track.passable = Sums::of(&passable);
+                track.hidden = Sums::of(&hidden);
+            }
+        }
+    }
+
+    /// Marks the strokes along a panel's sides as explained.
+    pub(crate) fn explain(&mut self, panel: &Panel) {
+        let points = panel.points().map(|p| self.inside(p));
+        for k in 0..4 {
+            let (a, b) = (points[k], points[(k + 1) % 4]);
+            let (du, dv) = ((b[0] - a[0]).abs(), (b[1] - a[1]).abs());
+            let level = du > dv;
+            if du.min(dv) > 0.06 * du.max(dv) {
+                continue;
+            }
+            let (from, until, at) = if level { (a[0].min(b[0]), a[0].max(b[0]), (a[1] + b[1]) / 2.0) } else { (a[1].min(b[1]), a[1].max(b[1]), (a[0] + b[0]) / 2.0) };
+            let tracks = if level { &mut self.level } else { &mut self.upright };
+            for track in tracks.iter_mut().filter(|t| (t.at - at).abs() <= 4.0) {
+                for i in (from - 6.0).max(0.0) as usize..((until + 6.0) as usize).min(track.used.len()) {
+                    track.used[i] = true;
+                }
+                track.fresh = fresh(track);
+            }
+        }
+    }
+
+    /// The best hypothesis left, if one is good enough: as its tracks lie, and with its sides moved to their strokes.
+    pub(crate) fn best(&self, care: Care, found: &[Panel]) -> Option<(Panel, Panel)> {
+        let mut best: Option<(f64, Panel, [f64; 4])> = None;
+        for (i, top) in self.level.iter().enumerate() {
+            for bottom in &self.level[i + 1..] {
+                if bottom.at - top.at < NARROWEST {
+                    continue;
+                }
+                let sides: Vec<&Track> = self.upright.iter().filter(|t| t.edge || passable(t, top.at, bottom.at) >= 0.8).collect();
+                for (j, left) in sides.iter().enumerate() {
+                    for right in &sides[j + 1..] {
+                        if right.at - left.at < NARROWEST {
+                            continue;
+                        }
+                        if passable(top, left.at, right.at) < 0.8 || passable(bottom, left.at, right.at) < 0.8 {
+                            continue;
+                        }
+                        let Some((score, panel)) = self.judged(top, bottom, left, right, care) else { continue };
+                        if care == Care::Touching && found.iter().any(|p| cuts_into(&panel, p)) {
+                            continue;
+                        }
+                        if best.as_ref().is_none_or(|(most, _, _)| score > *most) {
+                            best = Some((score, panel, [left.at, top.at, right.at, bottom.at]));
+                        }
+                    }
+                }
+            }
+        }
+        best.map(|(_, panel, at)| (panel, self.refined(panel, at)))
+    }
+
+    fn judged(&self, top: &Track, bottom: &Track, left: &Track, right: &Track, care: Care) -> Option<(f64, Panel)> {
+        let shared = care == Care::Touching;
+        let sides = [(top, left.at, right.at), (right, top.at, bottom.at), (bottom, left.at, right.at), (left, top.at, bottom.at)];
+        let on_edge = sides.iter().filter(|s| s.0.edge).count();
+        if on_edge > if shared { 0 } else { 2 } {
+            return None;
+        }
+        let (mut visible, mut seen, mut fresh, mut hidden_sides) = (0.0, 0.0, 0.0, 0);
+        for (track, from, until) in sides {
+            if track.edge {
+                continue;
+            }
+            let here = track.seen.over(from, until);
+            // What is neither seen nor under a cover is missing.
+            let missing = (until - from - track.passable.over(from, until)).max(0.0);
+            visible += here + missing;
+            seen += here;
+            fresh += track.fresh.over(from, until);
+            hidden_sides += usize::from(here < 10.0);
+            if missing > 12.0 && here < 0.8 * (here + missing) {
+                return None;
+            }
+        }
+        let around: f64 = sides.iter().filter(|s| !s.0.edge).map(|s| s.2 - s.1).sum();
+        if hidden_sides > 1 || visible < 0.25 * around || visible < 40.0 || seen < 1.0 {
+            return None;
+        }
+        let (share, new) = (seen / visible, fresh / seen);
+        if care == Care::Whole && (seen < 0.7 * around || on_edge > 2) {
+            return None;
+        }
+        if share < 0.88 || new < if shared { 0.4 } else { 0.5 } {
+            return None;
+        }
+        let (mut good, mut free, mut borrowed, mut beyond) = (0, 0, 0, 0.0);
+        for (level, side_out, upright, down_out) in [(top, -1.0, left, -1.0), (top, 1.0, right, -1.0), (bottom, 1.0, right, 1.0), (bottom, -1.0, left, 1.0)] {
+            let (corner, over) = self.corner(level, side_out, upright, down_out);
+            beyond += over;
+            match corner {
+                Corner::Good => good += 1,
+                Corner::Free => free += 1,
+                Corner::Borrowed => borrowed += 1,
+                Corner::Open => return None,
+            }
+        }
+        // A side along another block's edge borrows two corners; the rest must be whole.
+        let aligned = borrowed > 0 && borrowed <= 2 && good + free >= 2 && good > 0 && share > 0.93 && visible > 0.8 * around && new > 0.65;
+        if !shared && borrowed > 0 && !aligned || good + free < 2 && !shared || shared && borrowed > 0 && visible < 0.9 * around {
+            return None;
+        }
+        if !shared && good == 0 && on_edge < 2 || self.turn != 0.0 && (good < 2 || hidden_sides > 0) {
+            return None;
+        }
+        let divided = self.divided(top, bottom, left, right);
+        if divided {
+            return None;
+        }
+        // In a corner of the page, or along one edge of it, the rest must speak for itself.
+        let opposite = top.edge && bottom.edge || left.edge && right.edge;
+        if on_edge == 2 && !opposite && (good < 1 || hidden_sides > 0 || visible < 0.85 * around) || on_edge == 1 && (good < 1 && !aligned || hidden_sides > 0) {
+            return None;
+        }
+        let area = (right.at - left.at) * (bottom.at - top.at);
+        let score = 2.0 * new + 6.0 * share + 0.12 * f64::from(good) - 0.2 * f64::from(borrowed) + 1.0 * (visible / around.max(1.0)).min(1.0)
+            - 0.2 * (area / 1e3).ln_1p()
+            - 0.6 * hidden_sides as f64
+            - 0.016 * beyond;
+        let middle = self.outside([(left.at + right.at) / 2.0, (top.at + bottom.at) / 2.0]);
+        let panel = Panel {
+            middle,
+            w: right.at - left.at,
+            h: bottom.at - top.at,
+            turn: self.turn,
+            seen: share,
+            corners: good,
+            edges: [left.edge, top.edge, right.edge, bottom.edge],
+        };
+        Some((score, panel))
+    }
+
+    /// Whether a stroke inside reaches from side to side and ends there: then these are two panels, not one.
+    fn divided(&self, top: &Track, bottom: &Track, left: &Track, right: &Track) -> bool {
+        let divides = |t: &Track, from: &Track, until: &Track| {
+            if t.edge || from.edge || until.edge {
+                return false;
+            }
+            let (a, b) = (from.at, until.at);
+                let there = |from: f64, until: f64| t.passable.over(from, until);
+            let reaches = there(a + 1.0, a + 9.0) >= 4.5 && there(b - 9.0, b - 1.0) >= 4.5 && there(a, b) >= 0.9 * (b - a) && t.seen.over(a, b) >= 0.5 * (b - a);
+            let ends = t.seen.over(a - OVERSHOOT, a - 3.0) < 17.0 || t.seen.over(b + 3.0, b + OVERSHOOT) < 17.0;
+            reaches && ends
+        };
+        let within = |t: &Track, a: f64, b: f64| t.at > a + 18.0 && t.at < b - 18.0;
+        self.upright.iter().any(|t| within(t, left.at, right.at) && divides(t, top, bottom))
+            || self.level.iter().any(|t| within(t, top.at, bottom.at) && divides(t, left, right))
+    }
+
+    /// The corner of two sides, and by how many pixels strokes overshoot it; `side_out` and `down_out` say which way is out of the panel.
+    fn corner(&self, level: &Track, side_out: f64, upright: &Track, down_out: f64) -> (Corner, f64) {
+        let (u, v) = (upright.at, level.at);
+        if upright.fold && !level.edge {
+            let (a, b) = (u + side_out * 6.0, u + side_out * 26.0);
+            let on = level.passable.over(a.min(b), a.max(b)) >= 14.0;
+            return (if on { Corner::Open } else { Corner::Free }, 0.0);
+        }
+        let span = |track: &Track, at: f64, from: f64, until: f64, out: f64| {
+            let (a, b) = (at + out * from, at + out * until);
+            (track.seen.over(a.min(b), a.max(b)), track.hidden.over(a.min(b), a.max(b)))
+        };
+        if level.edge || upright.edge {
+            // The other side must reach the page's edge.
+            let (seen, hidden) = if level.edge { span(upright, v, -24.0, -6.0, down_out) } else { span(level, u, -24.0, -6.0, side_out) };
+            return (if level.edge && upright.edge || seen + hidden > 9.0 { Corner::Free } else { Corner::Open }, 0.0);
+        }
+        // Just inside the corner both sides must be there, or something lies over them.
+        let (level_in, level_hid) = span(level, u, -9.0, 0.0, side_out);
+        let (upright_in, upright_hid) = span(upright, v, -9.0, 0.0, down_out);
+        let hidden = (level_hid > 5.0 || upright_hid > 5.0) && (level_in < 6.5 || upright_in < 6.5);
+        if !hidden && (level_in < 4.5 || upright_in < 4.5) {
+            return (Corner::Open, 0.0);
+        }
+        let (level_on, _) = span(level, u, 3.0, OVERSHOOT, side_out);
+        let (upright_on, _) = span(upright, v, 3.0, OVERSHOOT, down_out);
+        let runs_on = |on: f64| on >= 0.9 * (OVERSHOOT - 3.0);
+        let (a, b) = (runs_on(level_on), runs_on(upright_on));
+        let corner = match (hidden, a || b) {
+            (true, false) => Corner::Free,
+            (true, true) if a && b => Corner::Borrowed,
+            (true, true) => Corner::Free,
+            (false, false) => Corner::Good,
+            (false, true) => Corner::Borrowed,
+        };
+        let over = if matches!(corner, Corner::Good) { level_on + upright_on } else { 0.0 };
+        (corner, over)
+    }
+
+    /// Each side moved to the mean of its strokes; a turned panel's direction to that of its own.
+    fn refined(&self, panel: Panel, [left, top, right, bottom]: [f64; 4]) -> Panel {
+        let (mut turn, mut weight) = (0.0, 0.0);
+        let mut side = |level: bool, at: f64, from: f64, until: f64, edge: bool| {
+            if edge {
+                return at;
+            }
+            let (mut sum, mut long) = (0.0, 0.0);
+            for run in &self.runs {
+                let run = if level { *run } else { Run { a: [run.a[1], run.a[0]], b: [run.b[1], run.b[0]], ..*run } };
+                if between(run.angle(), 0.0) > 4.0 || (run.middle()[1] - at).abs() > 14.0 {
+                    continue;
+                }
+                let (a, b) = (run.a[0].min(run.b[0]).max(from), run.a[0].max(run.b[0]).min(until));
+                if b - a < 6.0 {
+                    continue;
+                }
+                let slope = (run.b[1] - run.a[1]) / (run.b[0] - run.a[0]);
+                let here = run.a[1] + slope * ((a + b) / 2.0 - run.a[0]);
+                if (here - at).abs() > NEAR {
+                    continue;
+                }
+                sum += here * (b - a);
+                long += b - a;
+                let lean = slope.atan().to_degrees();
+                turn += if level { lean } else { -lean } * (b - a) * (b - a);
+                weight += (b - a) * (b - a);
+            }
+            if long > 0.0 { sum / long } else { at }
+        };
+        let new_top = side(true, top, left, right, panel.edges[1]);
+        let new_bottom = side(true, bottom, left, right, panel.edges[3]);
+        let new_left = side(false, left, top, bottom, panel.edges[0]);
+        let new_right = side(false, right, top, bottom, panel.edges[2]);
+        let lean = if self.turn == 0.0 || weight == 0.0 { 0.0 } else { turn / weight };
+        Panel {
+            middle: self.outside([(new_left + new_right) / 2.0, (new_top + new_bottom) / 2.0]),
+            w: new_right - new_left,
+            h: new_bottom - new_top,
+            turn: self.turn + lean,
+            ..panel
+        }
+    }
+}
+
+/// Whether two panels overlap, but neither holds the other.
+fn cuts_into(a: &Panel, b: &Panel) -> bool {
+    let (e, f) = (a.extent(), b.extent());
+    let common = e.common(&f);
+    common > 0.1 * e.area().min(f.area()) && common < 0.9 * e.area().min(f.area())
+}
+
+enum Corner {
+    /// Both strokes end here.
+    Good,
+    /// Hidden, or on the page's edge.
+    Free,
+    /// A stroke runs on.
+    Borrowed,
+    /// The sides do not meet.
+    Open,
+}
+
+fn passable(track: &Track, from: f64, until: f64) -> f64 {
+    if track.edge { 1.0 } else { track.passable.over(from, until) / (until - from) }
+}
+
+fn fresh(track: &Track) -> Sums {
+    let line: Vec<bool> = track.line.iter().zip(&track.used).map(|(a, b)| *a && !*b).collect();
+    Sums::of(&line)
+}
+
+/// Tracks of level runs. A run leans a little by hand, so each is taken at its middle; strokes within reach count for a track.
+fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Track> {
+    let mut sorted: Vec<&Run> = runs.iter().collect();
+    sorted.sort_by(|a, b| b.length().total_cmp(&a.length()));
+    let mut places: Vec<(f64, f64)> = Vec::new();
+    for run in sorted {
+        let (at, long) = (run.middle()[1], run.length());
+        if edges.iter().any(|(e, _)| (e - at).abs() < 7.0) {
+            continue;
+        }
+        match places.iter_mut().find(|(p, _)| (*p - at).abs() <= 3.5) {
+            Some((p, l)) => {
+                *p = (*p * *l + at * long) / (*l + long);
+                *l += long;
+            }
+            None => places.push((at, long)),
+        }
+    }
+    places.retain(|(_, long)| *long >= 24.0);
+    places.sort_by(|a, b| b.1.total_cmp(&a.1));
+    places.truncate(110);
+    let n = (2.0 * half) as usize;
+    let mut out: Vec<Track> = places
+        .iter()
+        .map(|&(at, _)| {
+            let mut line = vec![false; n];
+            for run in runs {
+                let (from, until) = (run.a[0].min(run.b[0]), run.a[0].max(run.b[0]));
+                let slope = (run.b[1] - run.a[1]) / (run.b[0] - run.a[0]);
+                if (run.middle()[1] - at).abs() > NEAR + 0.06 * (until - from) {
+                    continue;
+                }
+                for t in from as usize..(until as usize + 1).min(n) {
+                    if (run.a[1] + slope * (t as f64 - run.a[0]) - at).abs() <= NEAR {
+                        line[t] = true;
+                    }
+                }
+            }
+            let seen = Sums::of(&line);
+            Track { at, edge: false, fold: false, used: vec![false; n], passable: seen.clone(), hidden: Sums::of(&vec![false; n]), fresh: seen.clone(), seen, line }
+        })
+        .collect();
+    out.extend(edges.iter().map(|&(at, fold)| Track {
+        at,
+        edge: true,
+        fold,
+        line: vec![false; n],
+        used: vec![true; n],
+        seen: Sums::of(&vec![false; n]),
+        passable: Sums::of(&vec![true; n]),
+        hidden: Sums::of(&vec![false; n]),
+        fresh: Sums::of(&vec![false; n]),
+    }));
+    out.sort_by(|a, b| a.at.total_cmp(&b.at));
+    out
+}

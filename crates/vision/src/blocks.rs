@@ -179,12 +179,11 @@ fn nest_strips(panels: &mut [Panel], evidence: &Evidence) {
     }
 }
 
-/// Whether two panels are one, read twice: nearly the same place, and no border between them all round.
+/// Whether two panels are one, read twice: nearly the same place, and no even border between them.
 fn is_twin(a: &Panel, b: &Panel) -> bool {
     let (e, f) = (a.extent(), b.extent());
     let borders = [f.x0 - e.x0, f.y0 - e.y0, e.x1 - f.x1, e.y1 - f.y1];
-    let nested = borders.iter().all(|v| *v > 2.5) || borders.iter().all(|v| *v < -2.5);
-    (a.turn - b.turn).abs() < 4.0 && !nested && e.common(&f) > 0.85 * e.area().max(f.area())
+    (a.turn - b.turn).abs() < 4.0 && borders.iter().all(|v| v.abs() <= 7.0) && borders.iter().any(|v| v.abs() < 4.0 || v.signum() != borders[0].signum())
 }
 
 fn plain(kind: &'static str, form: Form, sure: f64) -> Read {
@@ -201,7 +200,9 @@ fn framed(panels: &[Panel]) -> Vec<(usize, usize)> {
             let (u, v) = (x * c + y * s, y * c - x * s);
             let borders = [(mat.w - p.w) / 2.0 + u, (mat.w - p.w) / 2.0 - u, (mat.h - p.h) / 2.0 + v, (mat.h - p.h) / 2.0 - v];
             let (least, most) = borders.iter().fold((f64::INFINITY, 0.0_f64), |(a, b), &v| (a.min(v), b.max(v)));
-            (mat.turn - p.turn).abs() < 4.0 && least > 2.5 && most < 48.0 && most - least < (0.5 * (most + least) / 2.0).max(9.0)
+            // By hand one of the four may have closed up.
+            let wide = borders.iter().filter(|v| **v > 4.0).count();
+            (mat.turn - p.turn).abs() < 4.0 && least > -3.0 && wide >= 2 && most < 48.0 && most - least < (0.5 * (most + least) / 2.0).max(14.0)
         };
         let inner = panels.iter().enumerate().filter(|(i, p)| *i != m && fits(p)).max_by(|a, b| a.1.area().total_cmp(&b.1.area()));
         if let Some((i, _)) = inner {

@@ -20,7 +20,7 @@ pub(crate) struct Look {
 impl Look {
     pub(crate) fn differs(&self, other: &Look) -> bool {
         let far = (0..3).map(|k| (self.colour[k] - other.colour[k]).abs()).fold(0.0, f32::max);
-        (self.tone - other.tone).abs() > 0.035 || far > 0.05 || (self.ink - other.ink).abs() > 0.012
+        (self.tone - other.tone).abs() > 0.05 || far > 0.07 || (self.ink - other.ink).abs() > 0.035
     }
 }
 

@@ -137,7 +137,6 @@ struct Track {
     seen: Sums,
     /// Seen or hidden.
     passable: Sums,
-    hidden: Sums,
     fresh: Sums,
 }
 
@@ -150,6 +149,7 @@ pub(crate) struct Frame {
     level: Vec<Track>,
     upright: Vec<Track>,
     runs: Vec<Run>,
+    covers: Vec<Cover>,
 }
 
 impl Frame {
@@ -157,7 +157,7 @@ impl Frame {
     pub(crate) fn new(turn: f64, runs: &[Run], size: (f64, f64), bounds: Option<Bounds>) -> Frame {
         let centre = [size.0 / 2.0, size.1 / 2.0];
         let half = size.0.hypot(size.1) / 2.0 + 40.0;
-        let mut frame = Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new() };
+        let mut frame = Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new(), covers: Vec::new() };
         // A short stroke by hand leans more.
         let lies = |r: &Run, along: f64| between(r.angle(), along) < (7.0 / r.length()).atan().to_degrees().clamp(3.1, 7.0);
         let turned: Vec<Run> = runs.iter().map(|r| Run { a: frame.inside(r.a), b: frame.inside(r.b), ..*r }).collect();
@@ -206,9 +206,23 @@ impl Frame {
                     .collect();
                 let passable: Vec<bool> = track.line.iter().zip(&hidden).map(|(a, b)| *a || *b).collect();
                 track.passable = Sums::of(&passable);
-                track.hidden = Sums::of(&hidden);
             }
         }
+        self.covers = covers.to_vec();
+    }
+
+    /// The pixels of a side that are neither seen nor under one of the covers.
+    fn missing(&self, track: &Track, level: bool, from: f64, until: f64, covers: &[&Cover]) -> f64 {
+        let mut bare = 0;
+        for i in (from.max(0.0) as usize..(until as usize).min(track.line.len())).step_by(2) {
+            if track.line[i] {
+                continue;
+            }
+            let t = i as f64 + 0.5;
+            let p = self.outside(if level { [t, track.at] } else { [track.at, t] });
+            bare += usize::from(!covers.iter().any(|c| c.hides(p)));
+        }
+        2.0 * bare as f64
     }
 
     /// Marks the strokes along a panel's sides as explained.
@@ -265,28 +279,31 @@ impl Frame {
 
     fn judged(&self, top: &Track, bottom: &Track, left: &Track, right: &Track, care: Care) -> Option<(f64, Panel)> {
         let shared = care == Care::Touching;
-        let sides = [(top, left.at, right.at), (right, top.at, bottom.at), (bottom, left.at, right.at), (left, top.at, bottom.at)];
+        let sides = [(top, true, left.at, right.at), (right, false, top.at, bottom.at), (bottom, true, left.at, right.at), (left, false, top.at, bottom.at)];
         let on_edge = sides.iter().filter(|s| s.0.edge).count();
         if on_edge > if shared { 0 } else { 2 } {
             return None;
         }
         let (mut visible, mut seen, mut fresh, mut hidden_sides) = (0.0, 0.0, 0.0, 0);
-        for (track, from, until) in sides {
+        // What holds the whole panel would hide all of it or nothing.
+        let corners = [[left.at, top.at], [right.at, top.at], [right.at, bottom.at], [left.at, bottom.at]].map(|p| self.outside(p));
+        let covers: Vec<&Cover> = self.covers.iter().filter(|c| !corners.iter().all(|&p| c.hides(p))).collect();
+        for (track, level, from, until) in sides {
             if track.edge {
                 continue;
             }
             let here = track.seen.over(from, until);
             // What is neither seen nor under a cover is missing.
-            let missing = (until - from - track.passable.over(from, until)).max(0.0);
+            let missing = self.missing(track, level, from, until, &covers);
             visible += here + missing;
             seen += here;
             fresh += track.fresh.over(from, until);
             hidden_sides += usize::from(here < 10.0);
-            if missing > 12.0 && here < 0.8 * (here + missing) {
+            if missing > 12.0 && here < 0.72 * (here + missing) {
                 return None;
             }
         }
-        let around: f64 = sides.iter().filter(|s| !s.0.edge).map(|s| s.2 - s.1).sum();
+        let around: f64 = sides.iter().filter(|s| !s.0.edge).map(|s| s.3 - s.2).sum();
         if hidden_sides > 1 || visible < 0.25 * around || visible < 40.0 || seen < 1.0 {
             return None;
         }
@@ -297,16 +314,20 @@ impl Frame {
         if share < 0.88 || new < if shared { 0.4 } else { 0.5 } {
             return None;
         }
-        let (mut good, mut free, mut borrowed, mut beyond) = (0, 0, 0, 0.0);
+        let (mut good, mut free, mut borrowed, mut open, mut beyond) = (0, 0, 0, 0, 0.0);
         for (level, side_out, upright, down_out) in [(top, -1.0, left, -1.0), (top, 1.0, right, -1.0), (bottom, 1.0, right, 1.0), (bottom, -1.0, left, 1.0)] {
-            let (corner, over) = self.corner(level, side_out, upright, down_out);
+            let (corner, over) = self.corner(level, side_out, upright, down_out, &covers);
             beyond += over;
             match corner {
                 Corner::Good => good += 1,
                 Corner::Free => free += 1,
                 Corner::Borrowed => borrowed += 1,
-                Corner::Open => return None,
+                Corner::Open => open += 1,
             }
+        }
+        // One corner may be lost where it touches something else.
+        if open > 1 || open == 1 && (good < 2 || good + free < 3 || share < 0.92) {
+            return None;
         }
         // A side along another block's edge borrows two corners; the rest must be whole.
         let aligned = borrowed > 0 && borrowed <= 2 && good + free >= 2 && good > 0 && share > 0.93 && visible > 0.8 * around && new > 0.65;
@@ -316,17 +337,16 @@ impl Frame {
         if !shared && good == 0 && on_edge < 2 || self.turn != 0.0 && (good < 2 || hidden_sides > 0) {
             return None;
         }
-        let divided = self.divided(top, bottom, left, right);
-        if divided {
+        if on_edge == 0 && self.divided(top, bottom, left, right) {
             return None;
         }
         // In a corner of the page, or along one edge of it, the rest must speak for itself.
         let opposite = top.edge && bottom.edge || left.edge && right.edge;
-        if on_edge == 2 && !opposite && (good < 1 || hidden_sides > 0 || visible < 0.85 * around) || on_edge == 1 && (good < 1 && !aligned || hidden_sides > 0) {
+        if on_edge == 2 && !opposite && (good < 1 || hidden_sides > 0 || visible < 0.85 * around) || on_edge == 1 && (borrowed > 0 || good < 1 || hidden_sides > 0) {
             return None;
         }
         let area = (right.at - left.at) * (bottom.at - top.at);
-        let score = 2.0 * new + 6.0 * share + 0.12 * f64::from(good) - 0.2 * f64::from(borrowed) + 1.0 * (visible / around.max(1.0)).min(1.0)
+        let score = 2.0 * new + 6.0 * share + 0.12 * f64::from(good) - 0.2 * f64::from(borrowed) - 0.5 * f64::from(open) + 1.0 * (visible / around.max(1.0)).min(1.0)
             - 0.2 * (area / 1e3).ln_1p()
             - 0.6 * hidden_sides as f64
             - 0.016 * beyond;
@@ -351,8 +371,9 @@ impl Frame {
             }
             let (a, b) = (from.at, until.at);
                 let there = |from: f64, until: f64| t.passable.over(from, until);
-            let reaches = there(a + 1.0, a + 9.0) >= 4.5 && there(b - 9.0, b - 1.0) >= 4.5 && there(a, b) >= 0.9 * (b - a) && t.seen.over(a, b) >= 0.5 * (b - a);
-            let ends = t.seen.over(a - OVERSHOOT, a - 3.0) < 17.0 || t.seen.over(b + 3.0, b + OVERSHOOT) < 17.0;
+            let seen = |from: f64, until: f64| t.seen.over(from, until);
+            let reaches = there(a + 1.0, a + 9.0) >= 4.5 && there(b - 9.0, b - 1.0) >= 4.5 && there(a, b) >= 0.9 * (b - a) && seen(a, b) >= 0.6 * (b - a);
+            let ends = seen(a + 1.0, a + 9.0) >= 4.5 && seen(a - OVERSHOOT, a - 3.0) < 17.0 || seen(b - 9.0, b - 1.0) >= 4.5 && seen(b + 3.0, b + OVERSHOOT) < 17.0;
             reaches && ends
         };
         let within = |t: &Track, a: f64, b: f64| t.at > a + 18.0 && t.at < b - 18.0;
@@ -361,7 +382,7 @@ impl Frame {
     }
 
     /// The corner of two sides, and by how many pixels strokes overshoot it; `side_out` and `down_out` say which way is out of the panel.
-    fn corner(&self, level: &Track, side_out: f64, upright: &Track, down_out: f64) -> (Corner, f64) {
+    fn corner(&self, level: &Track, side_out: f64, upright: &Track, down_out: f64, covers: &[&Cover]) -> (Corner, f64) {
         let (u, v) = (upright.at, level.at);
         if upright.fold && !level.edge {
             let (a, b) = (u + side_out * 6.0, u + side_out * 26.0);
@@ -370,22 +391,23 @@ impl Frame {
         }
         let span = |track: &Track, at: f64, from: f64, until: f64, out: f64| {
             let (a, b) = (at + out * from, at + out * until);
-            (track.seen.over(a.min(b), a.max(b)), track.hidden.over(a.min(b), a.max(b)))
+            track.seen.over(a.min(b), a.max(b))
         };
+        let covered = |p: [f64; 2]| covers.iter().any(|c| c.hides(self.outside(p)));
         if level.edge || upright.edge {
             // The other side must reach the page's edge.
-            let (seen, hidden) = if level.edge { span(upright, v, -24.0, -6.0, down_out) } else { span(level, u, -24.0, -6.0, side_out) };
-            return (if level.edge && upright.edge || seen + hidden > 9.0 { Corner::Free } else { Corner::Open }, 0.0);
+            let (seen, near) = if level.edge { (span(upright, v, -24.0, -6.0, down_out), [u, v - down_out * 15.0]) } else { (span(level, u, -24.0, -6.0, side_out), [u - side_out * 15.0, v]) };
+            return (if level.edge && upright.edge || seen > 9.0 || covered(near) { Corner::Free } else { Corner::Open }, 0.0);
         }
         // Just inside the corner both sides must be there, or something lies over them.
-        let (level_in, level_hid) = span(level, u, -9.0, 0.0, side_out);
-        let (upright_in, upright_hid) = span(upright, v, -9.0, 0.0, down_out);
-        let hidden = (level_hid > 5.0 || upright_hid > 5.0) && (level_in < 6.5 || upright_in < 6.5);
+        let (level_in, upright_in) = (span(level, u, -9.0, 0.0, side_out), span(upright, v, -9.0, 0.0, down_out));
+        let under = covered([u - side_out * 5.0, v]) || covered([u, v - down_out * 5.0]);
+        let hidden = under && (level_in < 6.5 || upright_in < 6.5);
         if !hidden && (level_in < 4.5 || upright_in < 4.5) {
             return (Corner::Open, 0.0);
         }
-        let (level_on, _) = span(level, u, 3.0, OVERSHOOT, side_out);
-        let (upright_on, _) = span(upright, v, 3.0, OVERSHOOT, down_out);
+        let level_on = span(level, u, 3.0, OVERSHOOT, side_out);
+        let upright_on = span(upright, v, 3.0, OVERSHOOT, down_out);
         let runs_on = |on: f64| on >= 0.9 * (OVERSHOOT - 3.0);
         let (a, b) = (runs_on(level_on), runs_on(upright_on));
         let corner = match (hidden, a || b) {
@@ -510,7 +532,7 @@ fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Track> {
                 }
             }
             let seen = Sums::of(&line);
-            Track { at, edge: false, fold: false, used: vec![false; n], passable: seen.clone(), hidden: Sums::of(&vec![false; n]), fresh: seen.clone(), seen, line }
+            Track { at, edge: false, fold: false, used: vec![false; n], passable: seen.clone(), fresh: seen.clone(), seen, line }
         })
         .collect();
     out.extend(edges.iter().map(|&(at, fold)| Track {
@@ -521,7 +543,6 @@ fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Track> {
         used: vec![true; n],
         seen: Sums::of(&vec![false; n]),
         passable: Sums::of(&vec![true; n]),
-        hidden: Sums::of(&vec![false; n]),
         fresh: Sums::of(&vec![false; n]),
     }));
     out.sort_by(|a, b| a.at.total_cmp(&b.at));

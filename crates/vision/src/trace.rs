@@ -100,6 +100,7 @@ fn panels_of(frames: &mut [Frame], care: Care, covers: &mut Vec<Cover>, panels: 
                 frame.explain(&rough);
                 frame.explain(&panel);
             }
+            if std::env::var("DBG").is_ok() { let e = panel.extent(); eprintln!("P {care:?} turn {:.1} {:.2} {:.2} {:.2} {:.2} corners {} seen {:.3}", panel.turn, (e.x0-30.0)/100.0, (e.y0-30.0)/100.0, (e.x1-30.0)/100.0, (e.y1-30.0)/100.0, panel.corners, panel.seen); }
             covers.push(Cover::Panel(panel));
             panels.push(panel);
             if panels.len() > MOST {

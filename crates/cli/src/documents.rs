@@ -2,6 +2,9 @@
 
 use anyhow::Context;
 use metrosk_core::fit::{self, Request};
+use metrosk_core::length::{Length, Unit};
+use metrosk_core::sketch::Sketch;
+use metrosk_vision::{Asked, MOST_BYTES};
 use std::io::{Read, Write};
 
 /// The largest document that is read: no sketch comes near it.
@@ -9,13 +12,55 @@ const LARGEST: u64 = 16 * 1024 * 1024;
 
 /// Fits the request of a file and prints the proposals.
 pub(crate) fn fit(path: &str) -> anyhow::Result<()> {
-    let request = Request::from_text(&read(path)?).with_context(|| path.to_owned())?;
+    let request = Request::from_text(&text(path)?).with_context(|| path.to_owned())?;
     let response = fit::fit(&request).to_json(request.unit);
     print(&format!("{}\n", serde_json::to_string_pretty(&response)?))
 }
 
+/// Reads a sketch from the picture of a file and prints it.
+pub(crate) fn read(path: &str, page: &str, pages: &str, unit: &str) -> anyhow::Result<()> {
+    let unit = Unit::from_name(unit).with_context(|| format!("--unit is {unit:?}; allowed are in and mm"))?;
+    let pages: u32 = match pages {
+        "1" => 1,
+        "2" => 2,
+        other => anyhow::bail!("--pages is {other:?}; allowed are 1 and 2"),
+    };
+    let page = page_size(page, unit).with_context(|| format!("--page is {page:?}; allowed is width by height, as 12x12, each from 1 to 48 in"))?;
+    let picture = metrosk_vision::decode(&bytes(path)?).with_context(|| path.to_owned())?;
+    let name = std::path::Path::new(path).file_stem().map_or("Sketch".to_owned(), |n| n.to_string_lossy().into_owned());
+    let asked = Asked { page, pages, unit, name, corners: None };
+    let reading = metrosk_vision::read(&picture.pixels, &asked, &|_| true).with_context(|| path.to_owned())?;
+    // What is printed is a sketch by its own rules, or nothing.
+    Sketch::from_json(&reading.sketch).context("what was read makes no sketch")?;
+    print(&format!("{}\n", serde_json::to_string_pretty(&reading.sketch)?))
+}
+
+/// Width by height in the unit.
+fn page_size(text: &str, unit: Unit) -> Option<(f64, f64)> {
+    let (w, h) = text.split_once(['x', 'X'])?;
+    let side = |t: &str| {
+        let length = Length::parse(t.trim(), unit).ok()?;
+        let inches = length.to_units(Unit::Inch);
+        (1.0..=48.0).contains(&inches).then(|| length.to_units(unit))
+    };
+    Some((side(w)?, side(h)?))
+}
+
+/// The bytes of a picture's file, or of standard input for `-`.
+fn bytes(path: &str) -> anyhow::Result<Vec<u8>> {
+    let mut bytes = Vec::new();
+    let most = MOST_BYTES as u64 + 1;
+    if path == "-" {
+        std::io::stdin().take(most).read_to_end(&mut bytes).context("standard input can't be read")?;
+    } else {
+        let file = std::fs::File::open(path).with_context(|| format!("{path} can't be opened"))?;
+        file.take(most).read_to_end(&mut bytes).with_context(|| format!("{path} can't be read"))?;
+    }
+    Ok(bytes)
+}
+
 /// The text of a file, or of standard input for `-`.
-fn read(path: &str) -> anyhow::Result<String> {
+fn text(path: &str) -> anyhow::Result<String> {
     let mut text = String::new();
     let read = if path == "-" {
         std::io::stdin().take(LARGEST + 1).read_to_string(&mut text)

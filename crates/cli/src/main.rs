@@ -30,6 +30,24 @@ enum Command {
         /// The request's file, or - for standard input.
         request: String,
     },
+    /// Read a sketch from a picture and print it.
+    ///
+    /// The picture (PNG, JPEG or WebP) shows a page sketch: a diagram, a print, a scribble, a photo of one. What is printed is a
+    /// sketch (metrosk-sketch/1), each block with how sure it is. A picture that can't be used is one line on standard error and
+    /// exit status 2.
+    Read {
+        /// The picture's file, or - for standard input.
+        picture: String,
+        /// The page's size in the unit, width by height, as 12x12 or 8.5x11.
+        #[arg(long, default_value = "12x12")]
+        page: String,
+        /// How many pages the sketch shows: 1, or 2 side by side.
+        #[arg(long, default_value = "1")]
+        pages: String,
+        /// The unit of the sizes: in or mm.
+        #[arg(long, default_value = "in")]
+        unit: String,
+    },
     /// Run the web application.
     ///
     /// Listens on this machine's own address unless people reach it over TLS (--public-url https://…, with a proxy in front).
@@ -58,6 +76,7 @@ enum Command {
 fn main() -> ExitCode {
     let done = match Arguments::parse().command {
         Command::Fit { request } => documents::fit(&request),
+        Command::Read { picture, page, pages, unit } => documents::read(&picture, &page, &pages, &unit),
         Command::Serve(options) => serve::run(options),
         Command::Backup { file, database_url } => archive::backup(&file, &database_url),
         Command::Restore { file, database_url } => archive::restore(&file, &database_url),

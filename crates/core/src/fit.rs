@@ -10,6 +10,7 @@ mod approach;
 mod assemble;
 mod check;
 mod conflict;
+mod copies;
 mod item;
 mod measure;
 mod model;
@@ -47,12 +48,12 @@ pub fn fit(request: &Request) -> Outcome {
     let sketch = request.sketch.oriented(request.turn, request.flip);
     let approaches = match request.approach {
         Some(one) => vec![one],
-        None => Approach::that_apply(sketch.canvas.pages, request.target.pages).into_iter().filter(|a| a.is_built()).collect(),
+        None => Approach::that_apply(sketch.canvas.pages, request.target.pages),
     };
     let mut proposals: Vec<Proposal> = Vec::new();
     let mut conflict = None;
     for approach in approaches {
-        match fit_one(request, &sketch, approach, None) {
+        match fit_by(request, &sketch, approach, None) {
             Ok(proposal) if proposals.iter().any(|p| p.layout == proposal.layout) => {}
             Ok(proposal) => proposals.push(proposal),
             Err(found) => conflict = conflict.or(Some(found)),
@@ -68,9 +69,19 @@ pub fn fit(request: &Request) -> Outcome {
 /// Fits again with the choices of an earlier proposal held: one programme, for a pin that is being moved.
 pub fn refit(request: &Request, choices: &Choices) -> Outcome {
     let sketch = request.sketch.oriented(request.turn, request.flip);
-    match fit_one(request, &sketch, choices.approach, Some(&choices.settled)) {
+    match fit_by(request, &sketch, choices.approach, Some(&choices.settled)) {
         Ok(proposal) => Outcome::Proposals(vec![proposal]),
         Err(conflict) => Outcome::Conflict(conflict),
+    }
+}
+
+/// Fits by one approach: at once, or by way of the sketch that it makes first.
+fn fit_by(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
+    let Some(derived) = copies::derived(request, sketch, approach) else { return fit_one(request, sketch, approach, held) };
+    let inner = derived.request();
+    match fit_one(inner, &inner.sketch, Approach::Scale, held) {
+        Ok(proposal) => Ok(derived.named(proposal, request)),
+        Err(conflict) => Err(derived.told(conflict, request)),
     }
 }
 

@@ -2,10 +2,12 @@
 //! by code from a seed, so that nothing is borrowed and every start shows the same.
 
 mod pages;
+mod pictures;
 mod sketches;
 mod teams;
 
 pub use pages::Page;
+pub use pictures::{Style, picture};
 pub use teams::{Team, teams};
 
 use metrosk_core::sketch::Sketch;

@@ -3,7 +3,8 @@
 use crate::auth::{Backend, Passwords, Sessions};
 use crate::layers;
 use crate::layouts::Layouts;
-use crate::routes::{fit, history, links, pages, session, sketches, takeaway, team};
+use crate::routes::pictures::Desk;
+use crate::routes::{fit, history, links, pages, pictures, session, sketches, takeaway, team};
 use crate::settings::Settings;
 use anyhow::Context;
 use axum::Router;
@@ -39,6 +40,7 @@ pub struct App {
     pub(crate) settings: Settings,
     pub(crate) passwords: Passwords,
     pub(crate) layouts: Layouts,
+    pub(crate) desk: Desk,
 }
 
 impl App {
@@ -64,7 +66,7 @@ impl App {
             .await
             .context("the database does not answer; DATABASE_URL says where it is looked for")?;
         sqlx::migrate!().run(&pool).await.context("the database's tables could not be brought up to date")?;
-        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default() })
+        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default(), desk: Desk::default() })
     }
 }
 
@@ -100,7 +102,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(takeaway::view))
         .routes(routes!(fit::propose))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
-        .merge(OpenApiRouter::new().routes(routes!(sketches::import)).layer(DefaultBodyLimit::max(LARGEST_FILE)))
+        .merge(OpenApiRouter::new().routes(routes!(sketches::import)).routes(routes!(pictures::read)).layer(DefaultBodyLimit::max(LARGEST_FILE)))
 }
 
 fn people() -> OpenApiRouter<App> {

@@ -8,6 +8,7 @@ pub(crate) mod links;
 pub(crate) mod names;
 pub(crate) mod once;
 pub(crate) mod pages;
+pub(crate) mod pictures;
 pub(crate) mod session;
 pub(crate) mod sketches;
 pub(crate) mod takeaway;

@@ -11,8 +11,8 @@ pub(crate) use people::{
     TeamChoice, TeamPeople, TeamView,
 };
 pub(crate) use views::{
-    EqualView, GapView, LineView, LinesView, NewPage, NewVersion, NumbersDoc, NumbersView, PageCard, PageChange, PageView, PlanChange, ReadingView,
-    Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step, WordErrorView,
+    EqualView, GapView, LineView, LinesView, NewPage, NewVersion, NumbersDoc, NumbersView, PageCard, PageChange, PageView, PictureReading,
+    PlanChange, ReadingView, Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step, WordErrorView,
 };
 
 #[cfg(test)]

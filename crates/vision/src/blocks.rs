@@ -183,7 +183,9 @@ fn nest_strips(panels: &mut [Panel], evidence: &Evidence) {
 fn is_twin(a: &Panel, b: &Panel) -> bool {
     let (e, f) = (a.extent(), b.extent());
     let borders = [f.x0 - e.x0, f.y0 - e.y0, e.x1 - f.x1, e.y1 - f.y1];
-    (a.turn - b.turn).abs() < 4.0 && borders.iter().all(|v| v.abs() <= 7.0) && borders.iter().any(|v| v.abs() < 4.0 || v.signum() != borders[0].signum())
+    (a.turn - b.turn).abs() < 4.0
+        && borders.iter().all(|v| v.abs() <= 7.0)
+        && borders.iter().any(|v| v.abs() < 4.0 || v.signum() != borders[0].signum())
 }
 
 fn plain(kind: &'static str, form: Form, sure: f64) -> Read {
@@ -215,7 +217,12 @@ fn framed(panels: &[Panel]) -> Vec<(usize, usize)> {
 /// Bottom to top, by whose outline shows where two overlap.
 fn stacked(blocks: Vec<Read>, evidence: &Evidence) -> Vec<Read> {
     let n = blocks.len();
-    let rank = |kind: &str| ["wash", "paper", "strip", "grid", "ring", "mat", "photo", "journal", "title", "accent", "cluster"].iter().position(|k| *k == kind).unwrap_or(1);
+    let rank = |kind: &str| {
+        ["wash", "paper", "strip", "grid", "ring", "mat", "photo", "journal", "title", "accent", "cluster"]
+            .iter()
+            .position(|k| *k == kind)
+            .unwrap_or(1)
+    };
     let mut over = vec![vec![false; n]; n];
     for i in 0..n {
         for j in i + 1..n {

@@ -96,7 +96,9 @@ fn block(read: &Read, i: usize, ids: &[String], scale: &Scale) -> Value {
         }
         Form::Tag(points) => {
             map.insert("box".into(), scale.boxed(&extent));
-            let share = |p: &[f64; 2]| json!([rounded(((p[0] - extent.x0) / extent.w()).clamp(0.0, 1.0)), rounded(((p[1] - extent.y0) / extent.h()).clamp(0.0, 1.0))]);
+            let share = |p: &[f64; 2]| {
+                json!([rounded(((p[0] - extent.x0) / extent.w()).clamp(0.0, 1.0)), rounded(((p[1] - extent.y0) / extent.h()).clamp(0.0, 1.0))])
+            };
             map.insert("shape".into(), json!({"type": "polygon", "points": points.iter().map(share).collect::<Vec<_>>()}));
         }
         Form::Ink(_) => {
@@ -123,7 +125,16 @@ fn block(read: &Read, i: usize, ids: &[String], scale: &Scale) -> Value {
     }
     if read.kind == "cluster" {
         let size = extent.w().max(extent.h());
-        map.insert("size".into(), json!(if size < 125.0 { "small" } else if size < 230.0 { "medium" } else { "large" }));
+        map.insert(
+            "size".into(),
+            json!(if size < 125.0 {
+                "small"
+            } else if size < 230.0 {
+                "medium"
+            } else {
+                "large"
+            }),
+        );
     }
     map.insert("sure".into(), number((read.sure.clamp(0.0, 1.0) * 100.0).round() / 100.0));
     Value::Object(map)
@@ -137,12 +148,9 @@ fn bleed(read: &Read, e: &Extent, scale: &Scale) -> Vec<&'static str> {
     let r = RIM as f64;
     let near = 4.0;
     let mut out = Vec::new();
-    for (name, on) in [
-        ("left", e.x0 < r + near),
-        ("right", e.x1 > r + scale.w - near),
-        ("top", e.y0 < r + near),
-        ("bottom", e.y1 > r + scale.h - near),
-    ] {
+    for (name, on) in
+        [("left", e.x0 < r + near), ("right", e.x1 > r + scale.w - near), ("top", e.y0 < r + near), ("bottom", e.y1 > r + scale.h - near)]
+    {
         if on {
             out.push(name);
         }

@@ -53,7 +53,8 @@ impl<'a> Evidence<'a> {
         let (mut tones, mut colours, mut ink) = (Vec::new(), [Vec::new(), Vec::new(), Vec::new()], 0);
         let step = (inner.area().max(1.0) / 12_000.0).sqrt().max(1.0);
         let covered = |p: [f64; 2]| {
-            self.traced.clusters.iter().any(|c| c.grown(6.0).holds(p)) || self.traced.panels.iter().any(|o| o.edges == [false; 4] && o.depth(p) > -8.0)
+            self.traced.clusters.iter().any(|c| c.grown(6.0).holds(p))
+                || self.traced.panels.iter().any(|o| o.edges == [false; 4] && o.depth(p) > -8.0)
         };
         let mut y = inner.y0.max(rim);
         while y < inner.y1.min(self.sheet.gray.h as f64 - rim) {
@@ -84,7 +85,8 @@ impl<'a> Evidence<'a> {
     fn fill(&self, inside: &dyn Fn([f64; 2]) -> bool, e: Extent) -> (f32, f32) {
         let (mut tones, mut colours) = (Vec::new(), Vec::new());
         let smaller = |p: [f64; 2]| {
-            self.traced.clusters.iter().any(|c| c.holds(p)) || self.traced.panels.iter().any(|o| o.extent().area() < 0.7 * e.area() && o.depth(p) > -4.0)
+            self.traced.clusters.iter().any(|c| c.holds(p))
+                || self.traced.panels.iter().any(|o| o.extent().area() < 0.7 * e.area() && o.depth(p) > -4.0)
         };
         let step = (e.area().sqrt() / 40.0).max(2.0);
         let mut y = e.y0 + step / 2.0;
@@ -108,8 +110,12 @@ impl<'a> Evidence<'a> {
     fn crossed(&self, panel: &Panel) -> bool {
         let m = panel.middle;
         let near = 0.14 * panel.w.min(panel.h);
-        let inside: Vec<_> = self.traced.runs.iter().filter(|r| panel.depth(r.a) > -6.0 && panel.depth(r.b) > -6.0 && panel.depth(r.middle()) > 6.0).collect();
-        let slanted = |r: &&&crate::strokes::Run| (20.0..70.0).contains(&between(r.angle(), panel.turn)) || between(r.angle(), panel.turn) > 20.0 && between(r.angle(), panel.turn + 90.0) > 20.0;
+        let inside: Vec<_> =
+            self.traced.runs.iter().filter(|r| panel.depth(r.a) > -6.0 && panel.depth(r.b) > -6.0 && panel.depth(r.middle()) > 6.0).collect();
+        let slanted = |r: &&&crate::strokes::Run| {
+            (20.0..70.0).contains(&between(r.angle(), panel.turn))
+                || between(r.angle(), panel.turn) > 20.0 && between(r.angle(), panel.turn + 90.0) > 20.0
+        };
         let diagonals: Vec<_> = inside.iter().filter(slanted).filter(|r| r.off(m) < near && r.length() > 0.16 * panel.w.hypot(panel.h)).collect();
         let crossing = diagonals.iter().any(|a| diagonals.iter().any(|b| between(a.angle(), b.angle()) > 25.0));
         let hatch = inside.iter().filter(slanted).count();
@@ -137,7 +143,10 @@ impl<'a> Evidence<'a> {
     /// What a panel that frames nothing is, and how sure that is.
     pub(crate) fn kind(&self, panel: &Panel, in_mat: bool) -> (&'static str, f64) {
         let e = panel.extent();
-        let lines = self.traced.writing.iter().any(|w| w.lines && e.grown(4.0).common(&w.extent) > 0.85 * w.extent.area() && w.extent.w() > 0.5 * e.w() && w.extent.h() > 0.4 * e.h());
+        let lines =
+            self.traced.writing.iter().any(|w| {
+                w.lines && e.grown(4.0).common(&w.extent) > 0.85 * w.extent.area() && w.extent.w() > 0.5 * e.w() && w.extent.h() > 0.4 * e.h()
+            });
         if lines {
             return ("journal", 0.95);
         }

@@ -1,27 +1,124 @@
-//! Reads sketches from pictures.
-mod page; mod plane; mod sheet; mod strokes; mod writing; mod panels; mod clusters; mod rounds; mod trace; mod blocks; mod evidence; mod repeats; mod document;
-pub fn debug(picture: &image::RgbImage, page: (f64, f64), pages: u32, out: &str) {
-    let t = std::time::Instant::now();
-    let gray = sheet::brightness(picture);
-    let found = page::find(&gray, pages);
-    let sheet = sheet::upright(picture, &gray, &found, page, pages);
-    let t1 = t.elapsed();
-    let tr = trace::trace(&sheet);
-    eprintln!("{out} ol {} ph {} strong {} texts {} runs {} cl {} panels {} rounds {} wedges {} in {:?} {:?}", found.outlined, found.photographed, sheet.strong, tr.writing.len(), tr.runs.len(), tr.clusters.len(), tr.panels.len(), tr.rounds.len(), tr.wedges.len(), t1, t.elapsed());
-    let bl = blocks::blocks(&sheet, &tr);
-    std::fs::write(out.replace(".png", ".json"), document::sketch(&sheet, &bl, page, "in", "x").to_string()).unwrap();
-    let t3 = t.elapsed(); eprintln!("{t3:?}");
-    let mut img = image::RgbImage::from_fn(tr.ink.w as u32, tr.ink.h as u32, |x, y| { let v = if tr.ink.at(x as usize, y as usize) { 130 } else { 240 }; image::Rgb([v, v, v]) });
-    for (i, p) in tr.panels.iter().enumerate() {
-        let c = [[220,0,0],[0,140,0],[0,0,220],[200,120,0],[160,0,200],[0,150,170]][i % 6];
-        let q = p.points();
-        for k in 0..4 { for d in 0..3 { let d = d as f32; let (a, b) = (q[k], q[(k+1)%4]);
-        imageproc::drawing::draw_line_segment_mut(&mut img, (a[0] as f32+d, a[1] as f32+d), (b[0] as f32+d, b[1] as f32+d), image::Rgb(c)); } }
+//! Reads sketches from pictures: pixel buffers in, sketch documents and swatches out. Pure, and the same for the same pixels.
+//!
+//! The steps: find the page ([`find_page`]), bring it upright, tell ink from paper, take out writing and clusters, trace straight runs and
+//! rounds, make panels of them ([`read`]), tell their kinds and what lies on what.
+
+mod blocks;
+mod clusters;
+mod document;
+mod evidence;
+mod page;
+mod panels;
+mod picture;
+mod plane;
+mod progress;
+mod repeats;
+mod rounds;
+mod sheet;
+mod strokes;
+mod swatches;
+mod trace;
+mod writing;
+
+pub use page::Quad;
+pub use picture::{MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
+pub use progress::Stage;
+pub use swatches::{Swatch, swatches};
+
+use image::RgbImage;
+use metrosk_core::length::Unit;
+use serde_json::Value;
+
+/// A picture is read at no more than this many pixels a side: more tells no more about blocks.
+const READ_AT: u32 = 2400;
+
+/// What the picture shows.
+#[derive(Debug, Clone)]
+pub struct Asked {
+    /// The page's width and height in the unit, both above 0.
+    pub page: (f64, f64),
+    /// 1, or 2 for a spread.
+    pub pages: u32,
+    /// The sketch's unit.
+    pub unit: Unit,
+    /// The sketch's name.
+    pub name: String,
+    /// The page's corners, in pixels of the picture, where the maker gave them: one quad round the page or spread.
+    pub corners: Option<Quad>,
+}
+
+/// What was read.
+#[derive(Debug, Clone)]
+pub struct Reading {
+    /// A sketch document (metrosk-sketch/1), each block with `sure`.
+    pub sketch: Value,
+    /// Where the page lies in the picture, in its pixels: one quad, or two for pages drawn apart.
+    pub quads: Vec<Quad>,
+}
+
+/// Where the page, or the whole spread, lies in a picture, in its pixels.
+#[must_use]
+pub fn find_page(pixels: &RgbImage, pages: u32) -> Quad {
+    let (small, scale) = small(pixels);
+    let found = page::find(&sheet::brightness(&small), pages);
+    found.quads[0].map(|p| p.map(|v| v * scale))
+}
+
+fn small(pixels: &RgbImage) -> (RgbImage, f64) {
+    let small = reduced(pixels, READ_AT);
+    let scale = f64::from(pixels.width()) / f64::from(small.width());
+    (small, scale)
+}
+
+/// Reads a sketch from a picture. `go_on` is told each stage, and says whether to go on.
+///
+/// # Errors
+/// When nothing is found, when the corners make no page, or when it was stopped.
+pub fn read(pixels: &RgbImage, asked: &Asked, go_on: &dyn Fn(Stage) -> bool) -> Result<Reading, Unreadable> {
+    let stopped = |_| Unreadable::Stopped;
+    progress::step(go_on, Stage::Page).map_err(stopped)?;
+    let (small, scale) = small(pixels);
+    let gray = sheet::brightness(&small);
+    let mut found = page::find(&gray, asked.pages);
+    if let Some(corners) = asked.corners {
+        let quad = corners.map(|p| p.map(|v| v / scale));
+        if !page::is_page(&quad, small.width(), small.height()) {
+            return Err(Unreadable::Corners);
+        }
+        found.quads = vec![quad];
+        found.outlined = true;
     }
-    for r in &tr.rounds { imageproc::drawing::draw_hollow_ellipse_mut(&mut img, (r.middle[0] as i32, r.middle[1] as i32), r.rx as i32, r.ry as i32, image::Rgb([255, 0, 0])); }
-    let mut rect = |e: &writing::Extent, c: [u8; 3]| imageproc::drawing::draw_hollow_rect_mut(&mut img, imageproc::rect::Rect::at(e.x0 as i32, e.y0 as i32).of_size(e.w() as u32, e.h() as u32), image::Rgb(c));
-    for e in &tr.clusters { rect(e, [255,128,0]); }
-    for w in &tr.wedges { rect(&w.extent, [0,128,255]); }
-    for t in &tr.writing { rect(&t.extent, if t.lines {[0,180,0]} else {[255,0,255]}); }
-    img.save(out).unwrap();
+    progress::step(go_on, Stage::Upright).map_err(stopped)?;
+    let sheet = sheet::upright(&small, &found, asked.page, asked.pages);
+    drop(gray);
+    let traced = trace::trace(&sheet, go_on).map_err(stopped)?;
+    progress::step(go_on, Stage::Kinds).map_err(stopped)?;
+    let blocks = blocks::blocks(&sheet, &traced);
+    if blocks.is_empty() {
+        return Err(Unreadable::Nothing);
+    }
+    let sketch = document::sketch(&sheet, &blocks, asked.page, asked.unit.name(), &asked.name);
+    Ok(Reading { sketch, quads: sheet.quads.iter().map(|q| q.map(|p| p.map(|v| v * scale))).collect() })
+}
+
+/// The page brought upright, `side` pixels along its longer side (a spread is twice as wide), for laying blocks over it.
+///
+/// # Errors
+/// When the corners make no page.
+pub fn straightened(pixels: &RgbImage, corners: &Quad, page: (f64, f64), pages: u32, side: u32) -> Result<RgbImage, Unreadable> {
+    if !page::is_page(corners, pixels.width(), pixels.height()) {
+        return Err(Unreadable::Corners);
+    }
+    let scale = f64::from(side) / page.0.max(page.1);
+    let (w, h) = (page.0 * scale * f64::from(pages), page.1 * scale);
+    let back = page::onto(w, h, corners).ok_or(Unreadable::Corners)?;
+    let mut out = RgbImage::new(w.round().max(1.0) as u32, h.round().max(1.0) as u32);
+    imageproc::geometric_transformations::warp_into(
+        pixels,
+        back.invert(),
+        imageproc::geometric_transformations::Interpolation::Bilinear,
+        imageproc::geometric_transformations::Border::Constant(image::Rgb([255, 255, 255])),
+        &mut out,
+    );
+    Ok(out)
 }

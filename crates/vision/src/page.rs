@@ -8,13 +8,13 @@ pub type Quad = [[f64; 2]; 4];
 
 /// What was found of the page.
 #[derive(Debug, Clone)]
-pub struct Found {
+pub(crate) struct Found {
     /// One quad for one page or a whole spread, two for pages drawn apart.
-    pub quads: Vec<Quad>,
+    pub(crate) quads: Vec<Quad>,
     /// Whether it is a photograph of a sheet on something darker: its light is uneven.
-    pub photographed: bool,
+    pub(crate) photographed: bool,
     /// Whether an outline was drawn; else the page is the whole sheet or picture.
-    pub outlined: bool,
+    pub(crate) outlined: bool,
 }
 
 /// A straight line near one direction: `across = at + slope * along`.
@@ -129,7 +129,8 @@ fn sheet(gray: &Plane) -> Option<Quad> {
     let image = image::GrayImage::from_fn(w as u32, h as u32, |x, y| image::Luma([small.at(x as usize, y as usize) as u8]));
     let level = f32::from(imageproc::contrast::otsu_level(&image));
     // A sheet half in shadow is still brighter than the table: the level lies nearer to the table's tone than halfway.
-    let mut rim: Vec<f32> = (0..w).flat_map(|x| [small.at(x, 1), small.at(x, h - 2)]).chain((0..h).flat_map(|y| [small.at(1, y), small.at(w - 2, y)])).collect();
+    let mut rim: Vec<f32> =
+        (0..w).flat_map(|x| [small.at(x, 1), small.at(x, h - 2)]).chain((0..h).flat_map(|y| [small.at(1, y), small.at(w - 2, y)])).collect();
     let table = quantile(&mut rim, 0.5);
     let mut lit: Vec<f32> = small.data.iter().copied().filter(|&v| v > level).collect();
     let level = level.min(table + 0.35 * (quantile(&mut lit, 0.5) - table));
@@ -361,4 +362,15 @@ pub(crate) fn gap(ink: &Plane, strong: f32, rim: usize, scale: f64) -> Option<(f
         (most * 2 > ink.h).then(|| ys.iter().sum::<usize>() as f64 / ys.len() as f64 + 0.5)
     };
     Some((peak(from.saturating_sub(8), from + 6)?, peak(until - 6, until + 8)?))
+}
+
+/// Whether four corners make a page: clockwise from the top left, convex, of some size, in the picture or hardly outside.
+pub(crate) fn is_page(q: &Quad, w: u32, h: u32) -> bool {
+    let (w, h) = (f64::from(w), f64::from(h));
+    let near = |p: &[f64; 2]| p.iter().all(|v| v.is_finite()) && p[0] > -0.3 * w && p[1] > -0.3 * h && p[0] < 1.3 * w && p[1] < 1.3 * h;
+    let turns = (0..4).all(|k| {
+        let (a, b, c) = (q[k], q[(k + 1) % 4], q[(k + 2) % 4]);
+        (b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]) > 0.0
+    });
+    q.iter().all(near) && turns && area(q) > 0.01 * w * h
 }

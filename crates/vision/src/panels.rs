@@ -22,15 +22,13 @@ pub(crate) struct Panel {
     pub(crate) turn: f64,
     /// Share of the outline seen where nothing covers it.
     pub(crate) seen: f64,
-    /// Corners where both strokes end.
-    pub(crate) corners: u32,
     /// Sides on the page's own edge: left, top, right, bottom.
     pub(crate) edges: [bool; 4],
 }
 
 impl Panel {
     pub(crate) fn upright(extent: Extent) -> Panel {
-        Panel { middle: extent.middle(), w: extent.w(), h: extent.h(), turn: 0.0, seen: 1.0, corners: 4, edges: [false; 4] }
+        Panel { middle: extent.middle(), w: extent.w(), h: extent.h(), turn: 0.0, seen: 1.0, edges: [false; 4] }
     }
 
     /// The corners clockwise from the top left.
@@ -45,7 +43,12 @@ impl Panel {
     pub(crate) fn extent(&self) -> Extent {
         let p = self.points();
         let by = |k: usize, f: fn(f64, f64) -> f64, from: f64| p.iter().map(|q| q[k]).fold(from, f);
-        Extent { x0: by(0, f64::min, f64::INFINITY), y0: by(1, f64::min, f64::INFINITY), x1: by(0, f64::max, f64::NEG_INFINITY), y1: by(1, f64::max, f64::NEG_INFINITY) }
+        Extent {
+            x0: by(0, f64::min, f64::INFINITY),
+            y0: by(1, f64::min, f64::INFINITY),
+            x1: by(0, f64::max, f64::NEG_INFINITY),
+            y1: by(1, f64::max, f64::NEG_INFINITY),
+        }
     }
 
     /// How far inside a point lies; negative outside.
@@ -68,6 +71,13 @@ pub(crate) enum Cover {
 }
 
 impl Cover {
+    fn extent(&self) -> Extent {
+        match self {
+            Cover::Panel(panel) => panel.extent(),
+            Cover::Ellipse(e) => *e,
+        }
+    }
+
     pub(crate) fn hides(&self, p: [f64; 2]) -> bool {
         match self {
             Cover::Panel(panel) => panel.depth(p) > 4.0,
@@ -133,6 +143,7 @@ struct Track {
     /// On the fold: what runs on over it does not end there.
     fold: bool,
     line: Vec<bool>,
+    hidden: Vec<bool>,
     used: Vec<bool>,
     seen: Sums,
     /// Seen or hidden.
@@ -190,25 +201,27 @@ impl Frame {
         [self.centre[0] + u * c - v * s, self.centre[1] + u * s + v * c]
     }
 
-    /// Looks again at what covers hide.
-    pub(crate) fn cover(&mut self, covers: &[Cover]) {
+    /// Takes note of something that hides what lies under it.
+    pub(crate) fn cover(&mut self, cover: &Cover) {
         let (turn, centre, half) = (self.turn, self.centre, self.half);
         let (s, c) = turn.to_radians().sin_cos();
         let out = |u: f64, v: f64| [centre[0] + (u - half) * c - (v - half) * s, centre[1] + (u - half) * s + (v - half) * c];
+        // Only the part of a track within the cover's own circle can be hidden.
+        let e = cover.extent();
+        let (middle, reach) = (self.inside(e.middle()), e.w().hypot(e.h()) / 2.0 + 2.0);
         for (level, tracks) in [(true, &mut self.level), (false, &mut self.upright)] {
-            for track in tracks {
-                let hidden: Vec<bool> = (0..track.line.len())
-                    .map(|i| {
-                        let t = i as f64 + 0.5;
-                        let p = if level { out(t, track.at) } else { out(track.at, t) };
-                        covers.iter().any(|cover| cover.hides(p))
-                    })
-                    .collect();
-                let passable: Vec<bool> = track.line.iter().zip(&hidden).map(|(a, b)| *a || *b).collect();
+            let (along, across) = if level { (middle[0], middle[1]) } else { (middle[1], middle[0]) };
+            for track in tracks.iter_mut().filter(|t| !t.edge && (t.at - across).abs() < reach) {
+                let (from, until) = ((along - reach).max(0.0) as usize, ((along + reach).max(0.0) as usize).min(track.line.len()));
+                for i in from..until {
+                    let t = i as f64 + 0.5;
+                    track.hidden[i] |= cover.hides(if level { out(t, track.at) } else { out(track.at, t) });
+                }
+                let passable: Vec<bool> = track.line.iter().zip(&track.hidden).map(|(a, b)| *a || *b).collect();
                 track.passable = Sums::of(&passable);
             }
         }
-        self.covers = covers.to_vec();
+        self.covers.push(cover.clone());
     }
 
     /// The pixels of a side that are neither seen nor under one of the covers.
@@ -235,7 +248,8 @@ impl Frame {
             if du.min(dv) > 0.06 * du.max(dv) {
                 continue;
             }
-            let (from, until, at) = if level { (a[0].min(b[0]), a[0].max(b[0]), (a[1] + b[1]) / 2.0) } else { (a[1].min(b[1]), a[1].max(b[1]), (a[0] + b[0]) / 2.0) };
+            let (from, until, at) =
+                if level { (a[0].min(b[0]), a[0].max(b[0]), (a[1] + b[1]) / 2.0) } else { (a[1].min(b[1]), a[1].max(b[1]), (a[0] + b[0]) / 2.0) };
             let tracks = if level { &mut self.level } else { &mut self.upright };
             for track in tracks.iter_mut().filter(|t| (t.at - at).abs() <= 4.0) {
                 for i in (from - 6.0).max(0.0) as usize..((until + 6.0) as usize).min(track.used.len()) {
@@ -279,7 +293,8 @@ impl Frame {
 
     fn judged(&self, top: &Track, bottom: &Track, left: &Track, right: &Track, care: Care) -> Option<(f64, Panel)> {
         let shared = care == Care::Touching;
-        let sides = [(top, true, left.at, right.at), (right, false, top.at, bottom.at), (bottom, true, left.at, right.at), (left, false, top.at, bottom.at)];
+        let sides =
+            [(top, true, left.at, right.at), (right, false, top.at, bottom.at), (bottom, true, left.at, right.at), (left, false, top.at, bottom.at)];
         let on_edge = sides.iter().filter(|s| s.0.edge).count();
         if on_edge > if shared { 0 } else { 2 } {
             return None;
@@ -315,7 +330,9 @@ impl Frame {
             return None;
         }
         let (mut good, mut free, mut borrowed, mut open, mut beyond) = (0, 0, 0, 0, 0.0);
-        for (level, side_out, upright, down_out) in [(top, -1.0, left, -1.0), (top, 1.0, right, -1.0), (bottom, 1.0, right, 1.0), (bottom, -1.0, left, 1.0)] {
+        for (level, side_out, upright, down_out) in
+            [(top, -1.0, left, -1.0), (top, 1.0, right, -1.0), (bottom, 1.0, right, 1.0), (bottom, -1.0, left, 1.0)]
+        {
             let (corner, over) = self.corner(level, side_out, upright, down_out, &covers);
             beyond += over;
             match corner {
@@ -342,11 +359,14 @@ impl Frame {
         }
         // In a corner of the page, or along one edge of it, the rest must speak for itself.
         let opposite = top.edge && bottom.edge || left.edge && right.edge;
-        if on_edge == 2 && !opposite && (good < 1 || hidden_sides > 0 || visible < 0.85 * around) || on_edge == 1 && (borrowed > 0 || good < 1 || hidden_sides > 0) {
+        if on_edge == 2 && !opposite && (good < 1 || hidden_sides > 0 || visible < 0.85 * around)
+            || on_edge == 1 && (borrowed > 0 || good < 1 || hidden_sides > 0)
+        {
             return None;
         }
         let area = (right.at - left.at) * (bottom.at - top.at);
-        let score = 2.0 * new + 6.0 * share + 0.12 * f64::from(good) - 0.2 * f64::from(borrowed) - 0.5 * f64::from(open) + 1.0 * (visible / around.max(1.0)).min(1.0)
+        let score = 2.0 * new + 6.0 * share + 0.12 * f64::from(good) - 0.2 * f64::from(borrowed) - 0.5 * f64::from(open)
+            + 1.0 * (visible / around.max(1.0)).min(1.0)
             - 0.2 * (area / 1e3).ln_1p()
             - 0.6 * hidden_sides as f64
             - 0.016 * beyond;
@@ -357,7 +377,6 @@ impl Frame {
             h: bottom.at - top.at,
             turn: self.turn,
             seen: share,
-            corners: good,
             edges: [left.edge, top.edge, right.edge, bottom.edge],
         };
         Some((score, panel))
@@ -370,10 +389,12 @@ impl Frame {
                 return false;
             }
             let (a, b) = (from.at, until.at);
-                let there = |from: f64, until: f64| t.passable.over(from, until);
+            let there = |from: f64, until: f64| t.passable.over(from, until);
             let seen = |from: f64, until: f64| t.seen.over(from, until);
-            let reaches = there(a + 1.0, a + 9.0) >= 4.5 && there(b - 9.0, b - 1.0) >= 4.5 && there(a, b) >= 0.9 * (b - a) && seen(a, b) >= 0.6 * (b - a);
-            let ends = seen(a + 1.0, a + 9.0) >= 4.5 && seen(a - OVERSHOOT, a - 3.0) < 17.0 || seen(b - 9.0, b - 1.0) >= 4.5 && seen(b + 3.0, b + OVERSHOOT) < 17.0;
+            let reaches =
+                there(a + 1.0, a + 9.0) >= 4.5 && there(b - 9.0, b - 1.0) >= 4.5 && there(a, b) >= 0.9 * (b - a) && seen(a, b) >= 0.6 * (b - a);
+            let ends = seen(a + 1.0, a + 9.0) >= 4.5 && seen(a - OVERSHOOT, a - 3.0) < 17.0
+                || seen(b - 9.0, b - 1.0) >= 4.5 && seen(b + 3.0, b + OVERSHOOT) < 17.0;
             reaches && ends
         };
         let within = |t: &Track, a: f64, b: f64| t.at > a + 18.0 && t.at < b - 18.0;
@@ -396,7 +417,11 @@ impl Frame {
         let covered = |p: [f64; 2]| covers.iter().any(|c| c.hides(self.outside(p)));
         if level.edge || upright.edge {
             // The other side must reach the page's edge.
-            let (seen, near) = if level.edge { (span(upright, v, -24.0, -6.0, down_out), [u, v - down_out * 15.0]) } else { (span(level, u, -24.0, -6.0, side_out), [u - side_out * 15.0, v]) };
+            let (seen, near) = if level.edge {
+                (span(upright, v, -24.0, -6.0, down_out), [u, v - down_out * 15.0])
+            } else {
+                (span(level, u, -24.0, -6.0, side_out), [u - side_out * 15.0, v])
+            };
             return (if level.edge && upright.edge || seen > 9.0 || covered(near) { Corner::Free } else { Corner::Open }, 0.0);
         }
         // Just inside the corner both sides must be there, or something lies over them.
@@ -532,7 +557,17 @@ fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Track> {
                 }
             }
             let seen = Sums::of(&line);
-            Track { at, edge: false, fold: false, used: vec![false; n], passable: seen.clone(), fresh: seen.clone(), seen, line }
+            Track {
+                at,
+                edge: false,
+                fold: false,
+                hidden: vec![false; n],
+                used: vec![false; n],
+                passable: seen.clone(),
+                fresh: seen.clone(),
+                seen,
+                line,
+            }
         })
         .collect();
     out.extend(edges.iter().map(|&(at, fold)| Track {
@@ -540,6 +575,7 @@ fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Track> {
         edge: true,
         fold,
         line: vec![false; n],
+        hidden: vec![false; n],
         used: vec![true; n],
         seen: Sums::of(&vec![false; n]),
         passable: Sums::of(&vec![true; n]),

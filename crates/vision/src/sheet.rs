@@ -20,8 +20,6 @@ pub(crate) struct Sheet {
     pub(crate) colours: [Plane; 3],
     /// Black-hat: how much darker than its surroundings a thin thing is.
     pub(crate) ink: Plane,
-    /// The black-hat of a strong stroke of this picture.
-    pub(crate) strong: f32,
     /// What counts as ink.
     pub(crate) level: f32,
     /// Where the page lay in the picture: one quad, or one a page.
@@ -68,15 +66,10 @@ pub(crate) fn brightness(picture: &RgbImage) -> Plane {
 }
 
 /// Brings the page upright. Two pages drawn apart are brought together.
-pub(crate) fn upright(picture: &RgbImage, gray: &Plane, found: &Found, page: (f64, f64), pages: u32) -> Sheet {
+pub(crate) fn upright(picture: &RgbImage, found: &Found, page: (f64, f64), pages: u32) -> Sheet {
     let scale = SIDE / page.0.max(page.1);
     let (pw, ph) = (page.0 * scale, page.1 * scale);
-    let channel = |k: usize| Plane { w: gray.w, h: gray.h, data: picture.pixels().map(|p| f32::from(p[k])).collect() };
-    let sources = [channel(0), channel(1), channel(2)];
-    let spread = |quads: &[Quad]| -> [Plane; 3] {
-        let each = f64::from(pages) / quads.len() as f64;
-        std::array::from_fn(|k| joined(&sources[k], quads, pw * each, ph))
-    };
+    let spread = |quads: &[Quad]| joined(picture, quads, pw * f64::from(pages) / quads.len() as f64, ph);
     let mut quads = found.quads.clone();
     let mut colours = spread(&quads);
     let bright = |c: &[Plane; 3]| {
@@ -86,7 +79,9 @@ pub(crate) fn upright(picture: &RgbImage, gray: &Plane, found: &Found, page: (f6
     let mut gray = bright(&colours);
     let mut ink = gray.black_hat(8);
     let strong = ink.quantile(0.99, 5);
-    if pages == 2 && quads.len() == 1 && found.outlined
+    if pages == 2
+        && quads.len() == 1
+        && found.outlined
         && let Some((left, right)) = page::gap(&ink, strong * 0.4, RIM, SIDE / 12.0)
         && let Some(apart) = apart(&quads[0], pw * 2.0, ph, left - RIM as f64, right - RIM as f64)
     {
@@ -99,7 +94,7 @@ pub(crate) fn upright(picture: &RgbImage, gray: &Plane, found: &Found, page: (f6
     let strong = crate::plane::quantile(&mut sample, 0.93).max(20.0);
     let level = (strong * 0.27).max(9.0);
     let ink = with_steps(ink, &gray, strong, level);
-    Sheet { page_w: pw, page_h: ph, pages, gray, colours, ink, strong, level, quads }
+    Sheet { page_w: pw, page_h: ph, pages, gray, colours, ink, level, quads }
 }
 
 /// Adds steps of tone that have no stroke of their own: the edge of a filled area without an outline, or with one hardly darker than it.
@@ -146,25 +141,33 @@ fn with_steps(mut ink: Plane, gray: &Plane, strong: f32, level: f32) -> Plane {
 fn apart(whole: &Quad, w: f64, h: f64, left: f64, right: f64) -> Option<Vec<Quad>> {
     let back = page::onto(w, h, whole)?;
     let corner = |x: f64, y: f64| page::moved(&back, [x, y]);
-    Some(vec![
-        [whole[0], corner(left, 0.0), corner(left, h), whole[3]],
-        [corner(right, 0.0), whole[1], whole[2], corner(right, h)],
-    ])
+    Some(vec![[whole[0], corner(left, 0.0), corner(left, h), whole[3]], [corner(right, 0.0), whole[1], whole[2], corner(right, h)]])
 }
 
-/// The quads side by side, upright, with the rim round them.
-fn joined(source: &Plane, quads: &[Quad], w: f64, h: f64) -> Plane {
+/// The quads side by side, upright, with the rim round them: red, green and blue.
+fn joined(picture: &RgbImage, quads: &[Quad], w: f64, h: f64) -> [Plane; 3] {
     let n = quads.len();
     let (width, height) = ((w * n as f64) as usize + 2 * RIM, h as usize + 2 * RIM);
     let backs: Vec<_> = quads.iter().map(|q| page::onto(w, h, q)).collect();
-    let mut out = Plane::new(width, height);
+    let mut out = [Plane::new(width, height), Plane::new(width, height), Plane::new(width, height)];
+    let (most_x, most_y) = (picture.width() as usize - 1, picture.height() as usize - 1);
+    let pixels = picture.as_raw();
     for y in 0..height {
         for x in 0..width {
             let (px, py) = (x as f64 + 0.5 - RIM as f64, y as f64 + 0.5 - RIM as f64);
             let k = ((px / w).max(0.0) as usize).min(n - 1);
             let Some(back) = &backs[k] else { continue };
             let [u, v] = page::moved(back, [px - w * k as f64, py]);
-            out.data[y * width + x] = source.between(u as f32 - 0.5, v as f32 - 0.5);
+            let (u, v) = ((u as f32 - 0.5).clamp(0.0, most_x as f32), (v as f32 - 0.5).clamp(0.0, most_y as f32));
+            let (x0, y0) = (u as usize, v as usize);
+            let (x1, y1) = ((x0 + 1).min(most_x), (y0 + 1).min(most_y));
+            let (fu, fv) = (u - x0 as f32, v - y0 as f32);
+            let at = |x: usize, y: usize, c: usize| f32::from(pixels[(y * (most_x + 1) + x) * 3 + c]);
+            for (c, plane) in out.iter_mut().enumerate() {
+                let top = at(x0, y0, c) * (1.0 - fu) + at(x1, y0, c) * fu;
+                let bottom = at(x0, y1, c) * (1.0 - fu) + at(x1, y1, c) * fu;
+                plane.data[y * width + x] = top * (1.0 - fv) + bottom * fv;
+            }
         }
     }
     out

@@ -3,6 +3,7 @@
 use crate::clusters;
 use crate::panels::{Bounds, Care, Cover, Frame, Panel};
 use crate::plane::Mask;
+use crate::progress::{Stage, Stopped, step};
 use crate::rounds::{self, Round};
 use crate::sheet::{RIM, Sheet};
 use crate::strokes::{self, Run};
@@ -54,10 +55,11 @@ pub(crate) struct Traced {
 const MOST: usize = 160;
 
 /// Traces a sheet.
-pub(crate) fn trace(sheet: &Sheet) -> Traced {
+pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Traced, Stopped> {
     let ink = sheet.inked();
     let mut mask = ink.clone();
     let writing = writing::take_out(sheet, &mut mask);
+    step(go_on, Stage::Strokes)?;
     let runs = strokes::runs(&sheet.ink, &mask, 12.0);
     let clusters = clusters::find(&mask, &runs);
     let of_cluster = |p: [f64; 2]| clusters.iter().any(|e| e.grown(4.0).holds(p));
@@ -65,42 +67,50 @@ pub(crate) fn trace(sheet: &Sheet) -> Traced {
     let wedges: Vec<Wedge> = free.iter().filter_map(|r| wedge(r, sheet)).collect();
     let mut covers: Vec<Cover> = clusters.iter().map(|e| Cover::Panel(Panel::upright(e.grown(10.0)))).collect();
     let mut frames = frames(&free, &mask, sheet);
+    for cover in &covers {
+        frames.iter_mut().for_each(|f| f.cover(cover));
+    }
     let (mut panels, mut rounds) = (Vec::new(), Vec::new());
+    step(go_on, Stage::Blocks)?;
+    // How much was known when the last search for rounds found none: with no more known it would find none again.
+    let mut searched = None;
     for care in [Care::Whole, Care::Covered, Care::Touching] {
         loop {
+            step(go_on, Stage::Blocks)?;
             let before = panels.len();
             panels_of(&mut frames, care, &mut covers, &mut panels);
             let open = unexplained(&free, &panels, &rounds);
             let most = sheet.page_w.min(sheet.page_h) * 0.6;
             let mut any = false;
-            while let Some(round) = rounds::best(&mask, &unexplained(&open, &[], &rounds), &covers, most) {
-                if rounds.len() > 60 {
-                    break;
-                }
+            let known = (panels.len(), rounds.len());
+            while searched != Some(known)
+                && rounds.len() < 60
+                && let Some(round) = rounds::best(&mask, &unexplained(&open, &[], &rounds), &covers, most)
+            {
                 rounds.push(round);
-                covers.push(Cover::Ellipse(round.extent().grown(-4.0)));
+                let cover = Cover::Ellipse(round.extent().grown(-4.0));
+                frames.iter_mut().for_each(|f| f.cover(&cover));
+                covers.push(cover);
                 any = true;
             }
+            searched = Some((panels.len(), rounds.len()));
             if !any && panels.len() == before || panels.len() > MOST {
                 break;
             }
         }
     }
-    Traced { ink, runs: free, writing, clusters, panels, rounds, wedges, tags: Vec::new(), washes: Vec::new() }
+    Ok(Traced { ink, runs: free, writing, clusters, panels, rounds, wedges, tags: Vec::new(), washes: Vec::new() })
 }
 
 fn panels_of(frames: &mut [Frame], care: Care, covers: &mut Vec<Cover>, panels: &mut Vec<Panel>) {
     for k in 0..frames.len() {
         loop {
-            for frame in frames.iter_mut() {
-                frame.cover(covers);
-            }
             let Some((rough, panel)) = frames[k].best(care, panels) else { break };
             for frame in frames.iter_mut() {
                 frame.explain(&rough);
                 frame.explain(&panel);
+                frame.cover(&Cover::Panel(panel));
             }
-            if std::env::var("DBG").is_ok() { let e = panel.extent(); eprintln!("P {care:?} turn {:.1} {:.2} {:.2} {:.2} {:.2} corners {} seen {:.3}", panel.turn, (e.x0-30.0)/100.0, (e.y0-30.0)/100.0, (e.x1-30.0)/100.0, (e.y1-30.0)/100.0, panel.corners, panel.seen); }
             covers.push(Cover::Panel(panel));
             panels.push(panel);
             if panels.len() > MOST {
@@ -148,8 +158,24 @@ fn wedge(run: &Run, sheet: &Sheet) -> Option<Wedge> {
     let near = 18.0;
     let (x0, y0, y1) = (r, r, r + sheet.page_h);
     let x1 = r + sheet.w();
-    let on_side = |p: [f64; 2]| if (p[0] - x0).abs() < near { Some(x0) } else if (p[0] - x1).abs() < near { Some(x1) } else { None };
-    let on_end = |p: [f64; 2]| if (p[1] - y0).abs() < near { Some(y0) } else if (p[1] - y1).abs() < near { Some(y1) } else { None };
+    let on_side = |p: [f64; 2]| {
+        if (p[0] - x0).abs() < near {
+            Some(x0)
+        } else if (p[0] - x1).abs() < near {
+            Some(x1)
+        } else {
+            None
+        }
+    };
+    let on_end = |p: [f64; 2]| {
+        if (p[1] - y0).abs() < near {
+            Some(y0)
+        } else if (p[1] - y1).abs() < near {
+            Some(y1)
+        } else {
+            None
+        }
+    };
     for (side, end) in [(run.a, run.b), (run.b, run.a)] {
         let (Some(x), Some(y)) = (on_side(side), on_end(end)) else { continue };
         // The run's line meets the page's edges a little further on.

@@ -70,7 +70,11 @@ pub(crate) fn take_out(sheet: &Sheet, mask: &mut Mask) -> Vec<Writing> {
     }
     sheet.clear_frame(&mut dark);
     let parts = dark.parts(true);
-    let letters: Vec<Letter> = parts.each().filter(|(_, p)| of_letter_size(p)).map(|(label, part)| Letter { label, part, outline: is_outline(&parts, label, &part) }).collect();
+    let letters: Vec<Letter> = parts
+        .each()
+        .filter(|(_, p)| of_letter_size(p))
+        .map(|(label, part)| Letter { label, part, outline: is_outline(&parts, label, &part) })
+        .collect();
     let strokes: Vec<(u32, Part)> = parts.each().filter(|(_, p)| may_be_line(p)).collect();
     let mut found = Vec::new();
     let mut gone: Vec<u32> = Vec::new();

@@ -31,6 +31,9 @@ export type InviteView = Schemas["InviteView"];
 export type Role = Schemas["Role"];
 export type Problem = Schemas["Problem"];
 
+/** What a picture shows: its page's size, how many pages, and where its corners are. */
+export type PictureShown = paths["/api/pictures/read"]["post"]["parameters"]["query"];
+
 /** The server can't be reached. */
 export class OfflineError extends Error {
   constructor() {
@@ -125,6 +128,17 @@ export const api = {
         body: file as unknown as number[],
         bodySerializer: (body) => body as unknown as Blob,
         headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
+  /** Reads a sketch from a picture; it lies in no drawer yet. */
+  readPicture: (file: Blob, shown: PictureShown, signal: AbortSignal) =>
+    taken(
+      client.POST("/api/pictures/read", {
+        params: { query: shown },
+        body: file as unknown as number[],
+        bodySerializer: (body) => body as unknown as Blob,
+        headers: { "Content-Type": "application/octet-stream" },
+        signal,
       }),
     ),
   changeSketch: (id: string, change: Schemas["SketchChange"]) =>

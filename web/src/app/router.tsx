@@ -36,6 +36,12 @@ const newSketch = createRoute({
   component: lazyRouteComponent(() => import("@/features/sketch/SketchScreen"), "NewSketchScreen"),
 });
 
+const fromPicture = createRoute({
+  getParentRoute: () => house,
+  path: "/drawer/picture",
+  component: lazyRouteComponent(() => import("@/features/picture/PictureScreen"), "PictureScreen"),
+});
+
 const sketch = createRoute({
   getParentRoute: () => house,
   path: "/sketches/$sketchId",
@@ -77,7 +83,7 @@ const station = createRoute({
 export const router = createRouter({
   routeTree: root.addChildren([
     join,
-    house.addChildren([table, drawer, newSketch, sketch, team, me]),
+    house.addChildren([table, drawer, newSketch, fromPicture, sketch, team, me]),
     page,
     sheet,
     station,

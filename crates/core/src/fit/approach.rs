@@ -43,6 +43,17 @@ impl Approach {
         Self::ALL.into_iter().find(|a| a.name() == name).map(Some)
     }
 
+    /// What a sketch loses by it though every block that is left keeps its place: half a spread that says the same again, a page that
+    /// is nearly empty, half of a spread.
+    pub const fn loses(self) -> f64 {
+        match self {
+            Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge => 0.0,
+            Approach::Mirror | Approach::Echo => 14.0,
+            Approach::RunOn => 18.0,
+            Approach::OneSide => 16.0,
+        }
+    }
+
     /// Those that apply from so many pages to so many.
     pub fn that_apply(from: u8, to: u8) -> Vec<Approach> {
         match (from, to) {
@@ -50,11 +61,6 @@ impl Approach {
             (2, 1) => vec![Approach::Merge, Approach::OneSide],
             _ => vec![Approach::Scale, Approach::Frame],
         }
-    }
-
-    /// Whether the fit can do it: those that are one map of one canvas to another.
-    pub const fn is_built(self) -> bool {
-        matches!(self, Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge)
     }
 }
 

@@ -1,6 +1,7 @@
 //! A fit's answer.
 
 use super::approach::{Approach, Map};
+use super::check::{Fault, faults};
 use super::measure::Measures;
 use super::request::Request;
 use super::{Choices, Conflict};
@@ -34,7 +35,9 @@ pub struct Proposal {
     /// What a refit may hold.
     pub choices: Choices,
     /// Each sketch block's drawn, wanted and placed box.
-    places: Vec<(String, Span, Span, Span)>,
+    pub(super) places: Vec<(String, Span, Span, Span)>,
+    /// Where the approach made another sketch first: that sketch's request, and the layout in its blocks' names.
+    pub(super) made: Option<Box<(Request, Layout)>>,
 }
 
 /// Proposals, or what stands in their way. Neither is an error.
@@ -52,7 +55,18 @@ impl Proposal {
         let map = Map::new(choices.approach, sketch.canvas, request.target);
         let filled = map.apply(sketch.canvas.span()).area() / request.target.span().area();
         let (approach, turn, flip, score) = (choices.approach, request.turn, request.flip, score(&measures, filled));
-        Proposal { approach, turn, flip, score, layout, measures, notes, choices, places }
+        Proposal { approach, turn, flip, score, layout, measures, notes, choices, places, made: None }
+    }
+
+    /// The faults of its layout, of which there must be none, against the sketch as it was fitted.
+    pub fn faults(&self, request: &Request) -> Vec<Fault> {
+        let (request, layout, approach) = match &self.made {
+            Some(made) => (&made.0, &made.1, Approach::Scale),
+            None => (request, &self.layout, self.approach),
+        };
+        let sketch = request.sketch.oriented(request.turn, request.flip);
+        let place = Map::new(approach, sketch.canvas, request.target).apply(sketch.canvas.span());
+        faults(request, &sketch, place, layout, &self.notes)
     }
 
     /// Writes the proposal.

@@ -292,15 +292,6 @@ fn check_together(top: &Node<'_>, request: &Request) {
     {
         let names: Vec<&str> = Approach::that_apply(from, to).iter().map(|a| a.name()).collect();
         node.wrong(format!("auto, {} for a sketch of {from} and a target of {to}", names.join(", ")));
-    } else if let Some(approach) = request.approach
-        && let Some(node) = top.get("approach")
-        && !approach.is_built()
-    {
-        let built: Vec<&str> = Approach::that_apply(from, to).into_iter().filter(|a| a.is_built()).map(Approach::name).collect();
-        node.wrong_because(
-            format!("“{}”, which this version can't do yet", approach.name()),
-            format!("auto{}{}", if built.is_empty() { "" } else { ", " }, built.join(", ")),
-        );
     }
     if request.turn.exchanges()
         && from == 2

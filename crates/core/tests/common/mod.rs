@@ -1,6 +1,6 @@
 //! Shared by the tests of the fit: the invariants, drawn when they fail, and requests.
 
-use metrosk_core::fit::{self, Approach, Map, Outcome, Proposal, Request};
+use metrosk_core::fit::{self, Approach, Outcome, Proposal, Request};
 use metrosk_core::geometry::Span;
 use serde_json::{Value, json};
 use std::path::Path;
@@ -42,13 +42,11 @@ pub(crate) fn sound(request: &Request) -> Vec<Proposal> {
 
 /// Fails, with a drawing, when a proposal breaks an invariant of layouts.
 pub(crate) fn assert_sound(request: &Request, proposal: &Proposal) {
-    let sketch = request.sketch.oriented(request.turn, request.flip);
-    let place = Map::new(proposal.approach, sketch.canvas, request.target).apply(sketch.canvas.span());
-    let faults = fit::faults(request, &sketch, place, &proposal.layout, &proposal.notes);
+    let faults = proposal.faults(request);
     if !faults.is_empty() {
         let path = Path::new(env!("CARGO_TARGET_TMPDIR")).join("failing-layout.svg");
         std::fs::write(&path, fit::layout_svg(&proposal.layout)).expect("the drawing can be written");
-        panic!("{} by {}: {faults:?}, drawn in {}", sketch.name, proposal.approach.name(), path.display());
+        panic!("{} by {}: {faults:?}, drawn in {}", request.sketch.name, proposal.approach.name(), path.display());
     }
     assert_on_ruler(request, proposal);
 }

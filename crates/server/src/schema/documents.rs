@@ -220,6 +220,9 @@ pub(crate) struct BlockDoc {
     /// What it sits on.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) host: Option<String>,
+    /// How sure a reader of pictures is of it, 0 to 1.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) sure: Option<f64>,
     /// A cluster's size.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) size: Option<String>,

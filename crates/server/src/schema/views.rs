@@ -7,6 +7,18 @@ use time::{Date, OffsetDateTime};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
+/// What was read in a picture.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct PictureReading {
+    /// The sketch, each block with how sure it is. It lies in no drawer yet.
+    #[schema(value_type = SketchDoc)]
+    pub(crate) sketch: Value,
+    /// The picture's width and height in pixels, turned upright.
+    pub(crate) size: [u32; 2],
+    /// Where the page lies in it, in its pixels: one list of corners, clockwise from the top left, or one a page drawn apart.
+    pub(crate) corners: Vec<Vec<[f64; 2]>>,
+}
+
 /// A sketch in the drawer.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct SketchView {

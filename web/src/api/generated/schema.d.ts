@@ -350,6 +350,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a sketch from a picture (PNG, JPEG or WebP). The answer is a sketch to look over; nothing is kept. */
+        post: operations["read_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -666,6 +683,11 @@ export interface components {
             shape?: components["schemas"]["ShapeDoc"] | null;
             /** @description A cluster's size. */
             size?: string | null;
+            /**
+             * Format: double
+             * @description How sure a reader of pictures is of it, 0 to 1.
+             */
+            sure?: number | null;
             /**
              * Format: double
              * @description Degrees clockwise.
@@ -1150,6 +1172,15 @@ export interface components {
              */
             count: number;
         } | components["schemas"]["PrintDoc"][];
+        /** @description What was read in a picture. */
+        PictureReading: {
+            /** @description Where the page lies in it, in its pixels: one list of corners, clockwise from the top left, or one a page drawn apart. */
+            corners: number[][][];
+            /** @description The picture's width and height in pixels, turned upright. */
+            size: number[];
+            /** @description The sketch, each block with how sure it is. It lies in no drawer yet. */
+            sketch: components["schemas"]["SketchDoc"];
+        };
         /** @description A held edge or size. */
         PinDoc: {
             /**
@@ -2775,6 +2806,66 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_picture: {
+        parameters: {
+            query: {
+                /** @description The page's width, as makers write lengths: `12`, `8 1/2`, `210 mm`. */
+                width: string;
+                /** @description The page's height. */
+                height: string;
+                /** @description 1, or 2 for a spread. */
+                pages?: number;
+                /** @description `in` or `mm`. */
+                unit?: string;
+                /** @description The sketch's name. */
+                name?: string;
+                /** @description Where the page lies in the picture, as eight numbers in its pixels: top left x, y, then top right, bottom right, bottom left. */
+                corners?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureReading"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -70,6 +70,11 @@ export function DrawerScreen() {
               Draw a sketch
             </Link>
           )}
+          {mayChange && (
+            <Link to="/drawer/picture" className="button">
+              From a picture
+            </Link>
+          )}
           {mayChange && <GiveSketches />}
           <a className="button" href={takeAway.sketches} download>
             Take all (zip)

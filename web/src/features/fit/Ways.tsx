@@ -9,6 +9,10 @@ const SAYS: Record<string, string> = {
   frame: "the sketch's own proportions, framed",
   stretch: "places as shares of the spread",
   merge: "both pages on one",
+  mirror: "each page the sketch, the right one mirrored",
+  echo: "each page the sketch",
+  "run-on": "the sketch on the left, strips run on",
+  "one-side": "the page with more photos",
 };
 
 /** All ways this sketch can go to its target, best first. With one way there is nothing to choose. */

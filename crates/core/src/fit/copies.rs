@@ -1,0 +1,237 @@
+//! Ways that first make another sketch: both pages from one (`mirror`, `echo`, `run-on`), one page out of two (`one-side`). What they
+//! make has as many pages as the target, so the rest is a plain `scale`; afterwards the copies get their own sketch blocks' names back.
+
+use super::approach::Approach;
+use super::proposal::Proposal;
+use super::{Choices, Conflict, Request};
+use crate::geometry::{Edge, Rect};
+use crate::length::Length;
+use crate::sketch::{Block, Flip, Kind, QuarterTurn, Shape, Sketch};
+
+/// What the copy of a block on the right page is called after it.
+const RIGHT: &str = "-right";
+
+/// A sketch made from another, for one approach.
+pub(super) struct Derived {
+    approach: Approach,
+    request: Request,
+    /// Each derived block's id, and the id of the sketch block it comes from.
+    from: Vec<(String, String)>,
+    notes: Vec<String>,
+}
+
+/// The sketch that an approach makes first; none when it is a map of one canvas to another.
+pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) -> Option<Derived> {
+    let made = match approach {
+        Approach::Mirror => doubled(sketch, true),
+        Approach::Echo => doubled(sketch, false),
+        Approach::RunOn => run_on(request, sketch),
+        Approach::OneSide => one_side(sketch),
+        Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge => return None,
+    };
+    let pins = request.pins.iter().filter(|p| made.sketch.index_of(&p.block).is_some()).cloned().collect();
+    let inner =
+        Request { sketch: made.sketch, approach: Some(Approach::Scale), turn: QuarterTurn::default(), flip: Flip::None, pins, ..request.clone() };
+    Some(Derived { approach, request: inner, from: made.from, notes: made.notes })
+}
+
+struct Made {
+    sketch: Sketch,
+    from: Vec<(String, String)>,
+    notes: Vec<String>,
+}
+
+impl Derived {
+    /// The request for the derived sketch.
+    pub(super) fn request(&self) -> &Request {
+        &self.request
+    }
+
+    /// A proposal told in the sketch's own blocks again.
+    pub(super) fn named(&self, proposal: Proposal, asked: &Request) -> Proposal {
+        let own = |id: &String| self.from.iter().find(|(made, _)| made == id).map_or(id, |(_, from)| from).clone();
+        let made = Some(Box::new((self.request.clone(), proposal.layout.clone())));
+        let mut layout = proposal.layout;
+        for block in &mut layout.blocks {
+            for id in &mut block.from {
+                *id = own(id);
+            }
+            block.from.dedup();
+        }
+        let notes = proposal.notes.into_iter().chain(self.notes.iter().cloned()).collect();
+        let choices = Choices { approach: self.approach, ..proposal.choices };
+        let score = (proposal.score - self.approach.loses()).max(0.0);
+        Proposal { approach: self.approach, score, turn: asked.turn, flip: asked.flip, layout, notes, choices, made, ..proposal }
+    }
+
+    /// A conflict told in the sketch's own blocks and the request's own pins again.
+    pub(super) fn told(&self, conflict: Conflict, asked: &Request) -> Conflict {
+        let own = |id: &String| self.from.iter().find(|(made, _)| made == id).map_or(id, |(_, from)| from).clone();
+        let mut blocks: Vec<String> = conflict.blocks.iter().map(own).collect();
+        blocks.sort();
+        blocks.dedup();
+        let pin = |n: &usize| asked.pins.iter().position(|p| self.request.pins.get(*n) == Some(p));
+        Conflict { blocks, pins: conflict.pins.iter().filter_map(pin).collect(), ..conflict }
+    }
+}
+
+/// A copy of a block under another name, its neighbours' names changed along.
+fn renamed(block: &Block, name: impl Fn(&str) -> String) -> Block {
+    Block { id: name(&block.id), under: block.under.as_deref().map(&name), host: block.host.as_deref().map(&name), ..block.clone() }
+}
+
+/// A block that is cut straight by the fold without harm: what lies beyond goes.
+fn may_be_cut(block: &Block) -> bool {
+    block.turn == 0.0 && block.shape == Shape::Rect && matches!(block.kind, Kind::Strip | Kind::Paper | Kind::Mat | Kind::Wash)
+}
+
+/// Cuts a box to a stretch across; false when nothing of it is left.
+fn cut(rect: &mut Rect, from: Length, until: Length) -> bool {
+    let (l, r) = (rect.x.max(from), rect.right().min(until));
+    rect.x = l;
+    rect.w = r - l;
+    rect.w > Length::ZERO
+}
+
+/// Both pages from one sketch. What runs off the page at the fold on both sides is one block across it.
+fn doubled(sketch: &Sketch, mirrored: bool) -> Made {
+    let w = sketch.canvas.page.w;
+    let other = if mirrored { sketch.oriented(QuarterTurn::default(), Flip::Across) } else { sketch.clone() };
+    let mut made = Sketch { blocks: Vec::new(), ..sketch.clone() };
+    made.canvas.pages = 2;
+    let mut from = Vec::new();
+    let runs_over = |left: &Block, right: &Block| may_be_cut(left) && left.bleed.contains(&Edge::Right) && right.bleed.contains(&Edge::Left);
+    let joined: Vec<bool> = sketch.blocks.iter().zip(&other.blocks).map(|(l, r)| runs_over(l, r)).collect();
+    for (n, block) in sketch.blocks.iter().enumerate() {
+        let mut left = block.clone();
+        if joined[n] {
+            let right = &other.blocks[n];
+            left.rect.w = right.rect.right() + w - left.rect.x;
+            left.bleed.retain(|e| *e != Edge::Right);
+            left.bleed.extend(right.bleed.iter().filter(|e| **e != Edge::Left));
+            left.bleed.sort_unstable();
+            left.bleed.dedup();
+        } else {
+            left.bleed.retain(|e| *e != Edge::Right);
+            let begins = left.rect.x;
+            if may_be_cut(&left) && !cut(&mut left.rect, begins, w) {
+                continue;
+            }
+        }
+        from.push((left.id.clone(), block.id.clone()));
+        made.blocks.push(left);
+    }
+    let name = |id: &str| match sketch.index_of(id) {
+        Some(n) if !joined[n] => format!("{id}{RIGHT}"),
+        _ => id.to_owned(),
+    };
+    for (n, block) in other.blocks.iter().enumerate().filter(|(n, _)| !joined[*n]) {
+        let mut right = renamed(block, name);
+        right.bleed.retain(|e| *e != Edge::Left);
+        right.rect.x = right.rect.x + w;
+        let until = right.rect.right();
+        if may_be_cut(&right) && !cut(&mut right.rect, w, until) {
+            continue;
+        }
+        from.push((right.id.clone(), sketch.blocks[n].id.clone()));
+        made.blocks.push(right);
+    }
+    Made { sketch: made, from, notes: Vec::new() }
+}
+
+/// The left page as the sketch; what bleeds off its right edge runs on. Photos beyond the sketch's own go to the right page, the largest
+/// first, where the sketch has them on the left.
+fn run_on(request: &Request, sketch: &Sketch) -> Made {
+    let w = sketch.canvas.page.w;
+    let mut made = sketch.clone();
+    made.canvas.pages = 2;
+    let mut running = Vec::new();
+    for block in &mut made.blocks {
+        let runs = matches!(block.kind, Kind::Strip | Kind::Paper | Kind::Wash) && block.turn == 0.0 && block.shape == Shape::Rect;
+        if !block.bleed.contains(&Edge::Right) {
+            continue;
+        }
+        if runs {
+            block.rect.w = w + w - block.rect.x;
+            running.push(block.id.clone());
+        } else {
+            block.bleed.retain(|e| *e != Edge::Right);
+        }
+    }
+    let mut from: Vec<(String, String)> = sketch.blocks.iter().map(|b| (b.id.clone(), b.id.clone())).collect();
+    let further = request.photo_count().map_or(0, |wanted| (wanted as usize).saturating_sub(sketch.photo_slots()));
+    let mut photos: Vec<&Block> = sketch.blocks.iter().filter(|b| b.kind == Kind::Photo).collect();
+    photos.sort_by(|a, b| (b.rect.w.ticks() * b.rect.h.ticks()).cmp(&(a.rect.w.ticks() * a.rect.h.ticks())));
+    let chosen: Vec<&str> = photos.iter().take(further).map(|b| b.id.as_str()).collect();
+    for block in &sketch.blocks {
+        let goes = chosen.contains(&block.id.as_str()) || block.kind == Kind::Mat && block.under.as_deref().is_some_and(|u| chosen.contains(&u));
+        if goes {
+            let mut copy = renamed(block, |id| {
+                if sketch.index_of(id).is_some_and(|n| chosen.contains(&sketch.blocks[n].id.as_str()) || sketch.blocks[n].kind == Kind::Mat) {
+                    format!("{id}{RIGHT}")
+                } else {
+                    id.to_owned()
+                }
+            });
+            copy.rect.x = copy.rect.x + w;
+            copy.bleed.retain(|e| *e != Edge::Left);
+            from.push((copy.id.clone(), block.id.clone()));
+            made.blocks.push(copy);
+        }
+    }
+    let mut notes = Vec::new();
+    if running.is_empty() {
+        notes.push("Nothing in the sketch runs off its right edge, so nothing runs on across the fold.".to_owned());
+    } else {
+        notes.push(format!("{} {} on across the fold.", running.join(", "), if running.len() == 1 { "runs" } else { "run" }));
+    }
+    Made { sketch: made, from, notes }
+}
+
+/// The page of a spread that holds more photo area; what crosses the fold is cut off there.
+fn one_side(sketch: &Sketch) -> Made {
+    let w = sketch.canvas.page.w;
+    let area = |right: bool| {
+        let (from, until) = if right { (w, w + w) } else { (Length::ZERO, w) };
+        let part = |b: &Block| (b.rect.right().min(until) - b.rect.x.max(from)).ticks().max(0) as f64 * b.rect.h.ticks() as f64;
+        sketch.blocks.iter().filter(|b| b.kind == Kind::Photo).map(part).sum::<f64>()
+    };
+    let right = area(true) > area(false);
+    let (from, until) = if right { (w, w + w) } else { (Length::ZERO, w) };
+    let mut made = Sketch { blocks: Vec::new(), ..sketch.clone() };
+    made.canvas.pages = 1;
+    let mut gone = Vec::new();
+    for block in &sketch.blocks {
+        let mut kept = block.clone();
+        let inside = (block.rect.right().min(until) - block.rect.x.max(from)).ticks();
+        let crosses = block.rect.x < w && block.rect.right() > w;
+        // A strip is cut wherever the fold comes; what is whole or nothing stays where most of it is.
+        let stays = if may_be_cut(block) { inside > 0 } else { 2 * inside > block.rect.w.ticks() };
+        if !stays {
+            gone.push(block.id.clone());
+            continue;
+        }
+        if may_be_cut(block) && crosses {
+            cut(&mut kept.rect, block.rect.x.max(from), block.rect.right().min(until));
+            kept.bleed.push(if right { Edge::Left } else { Edge::Right });
+        }
+        kept.bleed.retain(|e| !(right && *e == Edge::Left && !crosses || !right && *e == Edge::Right && !crosses));
+        kept.bleed.sort_unstable();
+        kept.bleed.dedup();
+        kept.rect.x = kept.rect.x - from;
+        made.blocks.push(kept);
+    }
+    for n in 0..made.blocks.len() {
+        let names = |id: &Option<String>| id.clone().filter(|id| made.index_of(id).is_some());
+        let (under, host) = (names(&made.blocks[n].under), names(&made.blocks[n].host));
+        made.blocks[n].under = under;
+        made.blocks[n].host = host;
+    }
+    let side = if right { "right" } else { "left" };
+    let mut notes = vec![format!("The {side} page is kept: it holds more of the photos.")];
+    if !gone.is_empty() {
+        notes.push(format!("{} {} on the other page and left out.", gone.join(", "), if gone.len() == 1 { "is" } else { "are" }));
+    }
+    let from = made.blocks.iter().map(|b| (b.id.clone(), b.id.clone())).collect();
+    Made { sketch: made, from, notes }
+}

@@ -1,0 +1,121 @@
+//! Pictures as they come: checked before they are decoded, decoded within limits, turned upright.
+
+use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits, RgbImage};
+use std::io::Cursor;
+
+/// The most pixels that a picture may have: more than any phone's.
+pub const MOST_PIXELS: u64 = 60_000_000;
+/// The most bytes that a picture may have.
+pub const MOST_BYTES: usize = 16 * 1024 * 1024;
+
+/// Why a picture can't be used.
+#[derive(Debug, thiserror::Error)]
+pub enum Unreadable {
+    /// Not one of the three formats, whatever its name says.
+    #[error("this is not a picture that can be read; allowed are PNG, JPEG and WebP")]
+    NotAPicture,
+    /// One of the formats, but broken.
+    #[error("the {0} picture is broken: {1}")]
+    Broken(&'static str, String),
+    /// Too many bytes.
+    #[error("the picture has {0} bytes; allowed are up to {MOST_BYTES}")]
+    TooLong(usize),
+    /// Too many pixels.
+    #[error("the picture has {0} x {1} pixels; allowed are up to {MOST_PIXELS} in all")]
+    TooLarge(u32, u32),
+    /// Too few pixels to read anything in.
+    #[error("the picture has {0} x {1} pixels; at least 120 a side are needed")]
+    TooSmall(u32, u32),
+    /// Nothing drawn was found.
+    #[error("no blocks were found in the picture")]
+    Nothing,
+    /// The four corners given make no page.
+    #[error("the corners given make no page; they are its top left, top right, bottom right and bottom left, in the picture")]
+    Corners,
+    /// It was stopped by whoever asked for it.
+    #[error("reading was stopped")]
+    Stopped,
+}
+
+/// A decoded picture, upright as its camera meant it. What else the file held (place, device, thumbnails) is not kept.
+#[derive(Debug, Clone)]
+pub struct Picture {
+    /// The pixels.
+    pub pixels: RgbImage,
+    /// The format it came in: `png`, `jpeg` or `webp`.
+    pub format: &'static str,
+}
+
+fn format_of(bytes: &[u8]) -> Result<(ImageFormat, &'static str), Unreadable> {
+    match image::guess_format(bytes) {
+        Ok(ImageFormat::Png) => Ok((ImageFormat::Png, "png")),
+        Ok(ImageFormat::Jpeg) => Ok((ImageFormat::Jpeg, "jpeg")),
+        Ok(ImageFormat::WebP) => Ok((ImageFormat::WebP, "webp")),
+        _ => Err(Unreadable::NotAPicture),
+    }
+}
+
+/// Decodes a picture from its bytes; what it is, its own first bytes tell, not its name.
+///
+/// # Errors
+/// When it is none, is broken, or is larger than allowed. Sizes are checked before any pixel is decoded.
+pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
+    if bytes.len() > MOST_BYTES {
+        return Err(Unreadable::TooLong(bytes.len()));
+    }
+    let (kind, format) = format_of(bytes)?;
+    let broken = |e: image::ImageError| Unreadable::Broken(format, e.to_string());
+    let mut reader = ImageReader::with_format(Cursor::new(bytes), kind);
+    let mut limits = Limits::default();
+    limits.max_image_width = Some(20_000);
+    limits.max_image_height = Some(20_000);
+    limits.max_alloc = Some(300 * 1024 * 1024);
+    reader.limits(limits);
+    let mut decoder = reader.into_decoder().map_err(broken)?;
+    let (w, h) = decoder.dimensions();
+    if u64::from(w) * u64::from(h) > MOST_PIXELS {
+        return Err(Unreadable::TooLarge(w, h));
+    }
+    if w.min(h) < 120 {
+        return Err(Unreadable::TooSmall(w, h));
+    }
+    let turned = decoder.orientation().map_err(broken)?;
+    let mut picture = DynamicImage::from_decoder(decoder).map_err(broken)?;
+    picture.apply_orientation(turned);
+    Ok(Picture { pixels: on_white(picture), format })
+}
+
+/// What can be seen through shows white paper.
+fn on_white(picture: DynamicImage) -> RgbImage {
+    if !picture.color().has_alpha() {
+        return picture.into_rgb8();
+    }
+    let clear = picture.into_rgba8();
+    RgbImage::from_fn(clear.width(), clear.height(), |x, y| {
+        let p = clear.get_pixel(x, y);
+        let over = |v: u8| ((u16::from(v) * u16::from(p[3]) + 255 * (255 - u16::from(p[3]))) / 255) as u8;
+        image::Rgb([over(p[0]), over(p[1]), over(p[2])])
+    })
+}
+
+/// The picture made no larger than `most` pixels a side.
+#[must_use]
+pub fn reduced(pixels: &RgbImage, most: u32) -> RgbImage {
+    let long = pixels.width().max(pixels.height());
+    if long <= most {
+        return pixels.clone();
+    }
+    let scale = f64::from(most) / f64::from(long);
+    let side = |v: u32| ((f64::from(v) * scale).round() as u32).max(1);
+    image::imageops::thumbnail(pixels, side(pixels.width()), side(pixels.height()))
+}
+
+/// A JPEG of the pixels, without anything else in it.
+///
+/// # Errors
+/// When the encoder fails.
+pub fn jpeg(pixels: &RgbImage, quality: u8) -> Result<Vec<u8>, image::ImageError> {
+    let mut out = Vec::new();
+    image::codecs::jpeg::JpegEncoder::new_with_quality(&mut out, quality).encode_image(pixels)?;
+    Ok(out)
+}

@@ -1,0 +1,60 @@
+import { describe, expect, it } from "vitest";
+import type { SketchDoc } from "@/api/client";
+import { around, cornersText, movedCorner, whole } from "./corners";
+import { accepted, asKind, bySure, dropped, unsure } from "./review";
+
+const sketch: SketchDoc = {
+  format: "metrosk-sketch/1",
+  unit: "in",
+  name: "Read",
+  canvas: { page: { w: 12, h: 12 }, pages: 1 },
+  blocks: [
+    { id: "m1", kind: "mat", box: { x: 1, y: 1, w: 4.5, h: 6.5 }, under: "p1", sure: 0.9 },
+    { id: "p1", kind: "photo", box: { x: 1.25, y: 1.25, w: 4, h: 6 }, sure: 0.6 },
+    { id: "c1", kind: "cluster", size: "small", box: { x: 4, y: 6, w: 1, h: 1 }, host: "p1", sure: 0.85 },
+  ],
+};
+
+describe("walking what was read", () => {
+  it("shows the least sure first", () => {
+    expect(bySure(sketch).map((b) => b.id)).toEqual(["p1", "c1", "m1"]);
+    expect(unsure(sketch)).toBe(1);
+    expect(unsure(accepted(sketch, "p1"))).toBe(0);
+  });
+
+  it("gives a block another kind, without what only the old one has", () => {
+    const accent = asKind(sketch, "c1", "accent").blocks[2];
+    expect(accent).toEqual({ id: "c1", kind: "accent", box: { x: 4, y: 6, w: 1, h: 1 }, host: "p1", sure: 1 });
+    expect(asKind(sketch, "m1", "paper").blocks[0]).not.toHaveProperty("under");
+  });
+
+  it("drops a block and leaves nothing that names it", () => {
+    const left = dropped(sketch, "p1").blocks;
+    expect(left.map((b) => [b.id, b.kind])).toEqual([
+      ["m1", "paper"],
+      ["c1", "cluster"],
+    ]);
+    expect(left.some((b) => b.under === "p1" || b.host === "p1")).toBe(false);
+  });
+});
+
+describe("the page's corners", () => {
+  const size = { w: 400, h: 300 };
+
+  it("stay in the picture", () => {
+    expect(movedCorner(whole(size), 1, [500, -4], size)[1]).toEqual([400, 0]);
+    expect(cornersText(whole(size))).toBe("0,0,400,0,400,300,0,300");
+  });
+
+  it("go round two pages drawn apart", () => {
+    const left = whole({ w: 100, h: 100 });
+    const right = left.map(([x, y]) => [x + 120, y] as const);
+    expect(around([left, right])).toEqual([
+      [0, 0],
+      [220, 0],
+      [220, 100],
+      [0, 100],
+    ]);
+    expect(around([])).toBeUndefined();
+  });
+});

@@ -7,6 +7,10 @@ use std::io::Write;
 use std::process::{Command, Output, Stdio};
 
 fn metrosk(arguments: &[&str], input: &str) -> Output {
+    fed(arguments, input.as_bytes())
+}
+
+fn fed(arguments: &[&str], input: &[u8]) -> Output {
     let mut run = Command::new(env!("CARGO_BIN_EXE_metrosk"))
         .args(arguments)
         .env_remove("DATABASE_URL")
@@ -16,7 +20,7 @@ fn metrosk(arguments: &[&str], input: &str) -> Output {
         .spawn()
         .unwrap();
     // A command that refuses its arguments may be gone before it has read anything.
-    let _ = run.stdin.take().unwrap().write_all(input.as_bytes());
+    let _ = run.stdin.take().unwrap().write_all(input);
     run.wait_with_output().unwrap()
 }
 
@@ -120,4 +124,28 @@ fn a_backup_is_written_once_and_restored_onto_an_empty_database() {
     std::fs::write(file, "no archive").unwrap();
     refused(&run("restore", &other.url), "is no archive");
     refused(&run("restore", "postgres://127.0.0.1:1/none"), "the database does not answer");
+}
+
+#[test]
+fn a_picture_is_read_and_printed_as_a_sketch() {
+    let drawn = &metrosk_demo::sketches(metrosk_demo::SEED)[0];
+    let scan = metrosk_vision::jpeg(&metrosk_demo::picture(drawn, metrosk_demo::Style::Clean, 1), 90).unwrap();
+    let output = fed(&["read", "-", "--page", "12x12", "--pages", "1", "--unit", "in"], &scan);
+    assert!(output.status.success() && output.stderr.is_empty(), "{}", String::from_utf8_lossy(&output.stderr));
+    let sketch: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!((&sketch["format"], &sketch["canvas"]["pages"]), (&json!("metrosk-sketch/1"), &json!(1)));
+    assert!(sketch["blocks"].as_array().unwrap().iter().all(|b| b["sure"].is_number()));
+    let millimetres = fed(&["read", "-", "--page", "305x305", "--unit", "mm"], &scan);
+    let sketch: Value = serde_json::from_slice(&millimetres.stdout).unwrap();
+    assert_eq!((&sketch["unit"], &sketch["canvas"]["page"]["w"]), (&json!("mm"), &json!(305)));
+}
+
+#[test]
+fn a_picture_that_cant_be_used_is_one_line() {
+    refused(&metrosk(&["read", "-"], "not a picture"), "PNG, JPEG and WebP");
+    refused(&metrosk(&["read", "no-such-file.png"], ""), "no-such-file.png");
+    refused(&metrosk(&["read", "-", "--page", "12"], ""), "--page");
+    refused(&metrosk(&["read", "-", "--page", "0x12"], ""), "--page");
+    refused(&metrosk(&["read", "-", "--pages", "3"], ""), "--pages");
+    refused(&metrosk(&["read", "-", "--unit", "ell"], ""), "--unit");
 }

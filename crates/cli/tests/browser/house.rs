@@ -35,6 +35,7 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
         ("/".to_owned(), "//h3[contains(., 'Kites over the flats')]"),
         ("/drawer".to_owned(), "//h2[.='Flag row']"),
         ("/drawer/new".to_owned(), "//textarea[contains(., 'one page')]"),
+        ("/drawer/picture".to_owned(), "//button[.='Read it']"),
         (format!("/pages/{kites}/sketch"), "//summary[starts-with(., 'Lines')]"),
         ("/team".to_owned(), "//h2[.='People']"),
         ("/me".to_owned(), "//h2[.='Password']"),

@@ -3,5 +3,6 @@
 mod house;
 mod maker;
 mod people;
+mod picture;
 mod support;
 mod table;

@@ -1,19 +1,12 @@
 //! A maker's whole task, through the real interface: from a sketch to a measured spread that is still there tomorrow.
 
-use crate::support::{Server, click, come_in, fetched, fill, press};
+use crate::support::{Server, click, come_in, fetched, fill, press, saved};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
 use serde_json::{Value, json};
 use std::path::Path;
 use thirtyfour::prelude::*;
-
-/// The page's newest plan as the server has it.
-async fn saved(browser: &Browser) -> Result<Value> {
-    let at = browser.window.current_url().await?;
-    let id = at.path().split('/').nth(2).context("a page is open")?;
-    fetched(browser, &format!("/api/pages/{id}")).await
-}
 
 /// Waits until the server has a plan whose fit is as wanted, and the screen says that it is saved.
 async fn until_saved(browser: &Browser, wanted: impl Fn(&Value) -> bool) -> Result<Value> {

@@ -76,3 +76,10 @@ pub(crate) async fn fetched(browser: &Browser, path: &str) -> Result<Value> {
     let script = "return fetch(arguments[0]).then(r => r.json())";
     Ok(browser.window.execute(script, vec![path.into()]).await?.json().clone())
 }
+
+/// The page's newest plan as the server has it.
+pub(crate) async fn saved(browser: &Browser) -> Result<Value> {
+    let at = browser.window.current_url().await?;
+    let id = at.path().split('/').nth(2).context("a page is open")?;
+    fetched(browser, &format!("/api/pages/{id}")).await
+}

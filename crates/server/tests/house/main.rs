@@ -6,6 +6,7 @@ mod api;
 mod backup;
 mod history;
 mod people;
+mod pictures;
 mod safety;
 mod support;
 mod teams_apart;

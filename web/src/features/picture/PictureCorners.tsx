@@ -30,7 +30,7 @@ export function PictureCorners({ url, size, corners, onChange }: Props) {
   const inHand = held === undefined ? undefined : corners[held];
   return (
     <div className="relative">
-      <svg ref={frame} viewBox={`0 0 ${size.w} ${size.h}`} className="block max-h-[64vh] w-full touch-none bg-white">
+      <svg ref={frame} viewBox={`0 0 ${size.w} ${size.h}`} className="block max-h-[64vh] max-w-full touch-none">
         <title>The picture, with the corners of its page</title>
         <image href={url} width={size.w} height={size.h} />
         <polygon

@@ -107,7 +107,7 @@ export function PictureScreen() {
             </p>
           )}
           <Field label="Name" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
-          <div className="grid grid-cols-2 gap-2">
+          <div className="grid grid-cols-2 gap-2 [&>div]:min-w-0 [&_input]:min-w-0">
             <Field
               label={`Page width (${unit})`}
               value={width}

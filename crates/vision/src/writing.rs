@@ -75,7 +75,7 @@ pub(crate) fn take_out(sheet: &Sheet, mask: &mut Mask) -> Vec<Writing> {
         .filter(|(_, p)| of_letter_size(p))
         .map(|(label, part)| Letter { label, part, outline: is_outline(&parts, label, &part) })
         .collect();
-    let strokes: Vec<(u32, Part)> = parts.each().filter(|(_, p)| may_be_line(p)).collect();
+    let strokes: Vec<(u32, Part)> = parts.each().filter(|(_, p)| may_be_line(p, dark.w)).collect();
     let mut found = Vec::new();
     let mut gone: Vec<u32> = Vec::new();
     for group in stacks(&strokes) {
@@ -165,8 +165,10 @@ fn holes(parts: &Parts, label: u32) -> usize {
     bare.parts(false).each().filter(|(_, q)| q.area > 6).count().saturating_sub(1)
 }
 
-fn may_be_line(p: &Part) -> bool {
-    p.w() >= 45 && p.h() <= 24 && p.w() as f64 >= 3.2 * p.h() as f64
+fn may_be_line(p: &Part, across: usize) -> bool {
+    // What reaches the page's edge is the edge of something that runs off it.
+    let edge = crate::sheet::RIM + 16;
+    p.x0 > edge && p.x1 + edge < across && p.w() >= 45 && p.h() <= 24 && p.w() as f64 >= 3.2 * p.h() as f64
 }
 
 /// Groups of things linked to each other.

@@ -63,8 +63,8 @@ impl<'a> Evidence<'a> {
                 if !covered([x, y]) {
                     let (px, py) = (x as usize, y as usize);
                     tones.push(self.sheet.gray.at(px, py) / self.paper);
-                    for k in 0..3 {
-                        colours[k].push(self.sheet.colours[k].at(px, py) / self.paper);
+                    for (list, plane) in colours.iter_mut().zip(&self.sheet.colours) {
+                        list.push(plane.at(px, py) / self.paper);
                     }
                     ink += usize::from(self.traced.ink.at(px, py));
                 }

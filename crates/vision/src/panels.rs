@@ -550,10 +550,9 @@ fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Track> {
                 if (run.middle()[1] - at).abs() > NEAR + 0.06 * (until - from) {
                     continue;
                 }
-                for t in from as usize..(until as usize + 1).min(n) {
-                    if (run.a[1] + slope * (t as f64 - run.a[0]) - at).abs() <= NEAR {
-                        line[t] = true;
-                    }
+                let until = (until as usize + 1).min(n);
+                for (t, seen) in line.iter_mut().enumerate().take(until).skip(from as usize) {
+                    *seen |= (run.a[1] + slope * (t as f64 - run.a[0]) - at).abs() <= NEAR;
                 }
             }
             let seen = Sums::of(&line);

@@ -164,8 +164,9 @@ fn solved(mut m: Vec<Vec<f64>>) -> Option<Vec<f64>> {
         for j in 0..n {
             if j != i {
                 let f = m[j][i] / m[i][i];
-                for k in i..=n {
-                    m[j][k] -= f * m[i][k];
+                let pivot = m[i].clone();
+                for (to, from) in m[j].iter_mut().zip(&pivot).skip(i) {
+                    *to -= f * from;
                 }
             }
         }

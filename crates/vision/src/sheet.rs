@@ -42,7 +42,7 @@ impl Sheet {
     pub(crate) fn clear_frame(&self, mask: &mut Mask) {
         let near = 6;
         let (w, h) = (mask.w, mask.h);
-        let fold = (self.pages == 2).then(|| (RIM as f64 + self.page_w) as usize);
+        let fold = (self.pages == 2).then_some((RIM as f64 + self.page_w) as usize);
         let drawn = fold.filter(|&x| {
             let inked = (RIM..h - RIM).filter(|&y| (x - 4..=x + 4).any(|x| mask.at(x, y))).count();
             inked * 10 > (h - 2 * RIM) * 6

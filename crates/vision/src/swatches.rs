@@ -82,7 +82,7 @@ fn gathered(middles: Vec<Oklab>, counts: Vec<usize>, all: usize, most: usize) ->
             None => kept.push((middles[k], counts[k])),
         }
     }
-    kept.sort_by(|a, b| b.1.cmp(&a.1));
+    kept.sort_by_key(|k| std::cmp::Reverse(k.1));
     let swatch = |(m, n): (Oklab, usize)| {
         let rgb: Srgb<u8> = Srgb::from_color(m).into_format();
         Swatch { rgb: [rgb.red, rgb.green, rgb.blue], share: n as f64 / all as f64 }

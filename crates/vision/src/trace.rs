@@ -104,8 +104,7 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
 
 fn panels_of(frames: &mut [Frame], care: Care, covers: &mut Vec<Cover>, panels: &mut Vec<Panel>) {
     for k in 0..frames.len() {
-        loop {
-            let Some((rough, panel)) = frames[k].best(care, panels) else { break };
+        while let Some((rough, panel)) = frames[k].best(care, panels) {
             for frame in frames.iter_mut() {
                 frame.explain(&rough);
                 frame.explain(&panel);

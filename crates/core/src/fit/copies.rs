@@ -159,9 +159,9 @@ fn run_on(request: &Request, sketch: &Sketch) -> Made {
         }
     }
     let mut from: Vec<(String, String)> = sketch.blocks.iter().map(|b| (b.id.clone(), b.id.clone())).collect();
-    let further = request.photo_count().map_or(0, |wanted| (wanted as usize).saturating_sub(sketch.photo_slots()));
+    let further = request.photo_count().map_or(0, |wanted| wanted.saturating_sub(sketch.photo_slots()));
     let mut photos: Vec<&Block> = sketch.blocks.iter().filter(|b| b.kind == Kind::Photo).collect();
-    photos.sort_by(|a, b| (b.rect.w.ticks() * b.rect.h.ticks()).cmp(&(a.rect.w.ticks() * a.rect.h.ticks())));
+    photos.sort_by_key(|b| std::cmp::Reverse(b.rect.w.ticks() * b.rect.h.ticks()));
     let chosen: Vec<&str> = photos.iter().take(further).map(|b| b.id.as_str()).collect();
     for block in &sketch.blocks {
         let goes = chosen.contains(&block.id.as_str()) || block.kind == Kind::Mat && block.under.as_deref().is_some_and(|u| chosen.contains(&u));
@@ -215,7 +215,8 @@ fn one_side(sketch: &Sketch) -> Made {
             cut(&mut kept.rect, block.rect.x.max(from), block.rect.right().min(until));
             kept.bleed.push(if right { Edge::Left } else { Edge::Right });
         }
-        kept.bleed.retain(|e| !(right && *e == Edge::Left && !crosses || !right && *e == Edge::Right && !crosses));
+        let at_fold = if right { Edge::Left } else { Edge::Right };
+        kept.bleed.retain(|e| crosses || *e != at_fold);
         kept.bleed.sort_unstable();
         kept.bleed.dedup();
         kept.rect.x = kept.rect.x - from;

@@ -59,7 +59,7 @@ pub fn fit(request: &Request) -> Outcome {
             Err(found) => conflict = conflict.or(Some(found)),
         }
     }
-    proposals.sort_by(|a, b| b.score.total_cmp(&a.score));
+    rank(&mut proposals);
     match conflict {
         Some(conflict) if proposals.is_empty() => Outcome::Conflict(conflict),
         _ => Outcome::Proposals(proposals),
@@ -73,6 +73,15 @@ pub fn refit(request: &Request, choices: &Choices) -> Outcome {
         Ok(proposal) => Outcome::Proposals(vec![proposal]),
         Err(conflict) => Outcome::Conflict(conflict),
     }
+}
+
+/// Best first. What says the sketch again, or leaves half of it out, comes after the ways that take the sketch as a whole.
+fn rank(proposals: &mut [Proposal]) {
+    let least = proposals.iter().filter(|p| p.approach.takes_all()).map(|p| p.score).fold(f64::INFINITY, f64::min);
+    for proposal in proposals.iter_mut().filter(|p| !p.approach.takes_all()) {
+        proposal.score = proposal.score.min(least - 0.1).max(0.0);
+    }
+    proposals.sort_by(|a, b| b.approach.takes_all().cmp(&a.approach.takes_all()).then(b.score.total_cmp(&a.score)));
 }
 
 /// Fits by one approach: at once, or by way of the sketch that it makes first.

@@ -43,6 +43,11 @@ impl Approach {
         Self::ALL.into_iter().find(|a| a.name() == name).map(Some)
     }
 
+    /// Whether it takes the sketch as it is, as one map of one canvas to another.
+    pub const fn takes_all(self) -> bool {
+        matches!(self, Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge)
+    }
+
     /// What a sketch loses by it though every block that is left keeps its place: half a spread that says the same again, a page that
     /// is nearly empty, half of a spread.
     pub const fn loses(self) -> f64 {

@@ -244,8 +244,8 @@ impl Programme {
     }
 }
 
-/// Terms with each variable once, in ascending order.
-fn merged(terms: &[(Var, f64)]) -> Vec<(Var, f64)> {
+/// Terms with each variable once, in ascending order, without those that cancel.
+pub(crate) fn merged(terms: &[(Var, f64)]) -> Vec<(Var, f64)> {
     let mut sorted = terms.to_vec();
     sorted.sort_by_key(|t| t.0);
     let mut once: Vec<(Var, f64)> = Vec::with_capacity(sorted.len());
@@ -255,5 +255,6 @@ fn merged(terms: &[(Var, f64)]) -> Vec<(Var, f64)> {
             _ => once.push((var, factor)),
         }
     }
+    once.retain(|t| t.1.abs() > 1e-12);
     once
 }

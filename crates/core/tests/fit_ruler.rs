@@ -1,0 +1,37 @@
+//! Sketches whose spreads once had no way onto the ruler by single steps.
+
+mod common;
+
+use common::{request, sound};
+use serde_json::{Value, json};
+
+fn boxed(id: &str, kind: &str, [x, y, w, h]: [f64; 4], more: Value) -> Value {
+    let mut block = json!({"id": id, "kind": kind, "box": {"x": x, "y": y, "w": w, "h": h}});
+    if let (Value::Object(block), Value::Object(more)) = (&mut block, more) {
+        block.extend(more);
+    }
+    block
+}
+
+/// Turned photos over titles, more of them than the page has room for: limits of both axes bind at once.
+#[test]
+fn a_spread_crowded_with_turned_photos_is_put_on_the_ruler() {
+    let none = || json!({});
+    let blocks = json!([
+        boxed("x0", "title", [3.75, 1.0, 2.75, 4.0], none()),
+        boxed("g1", "grid", [2.75, 3.75, 4.25, 4.0], json!({"grid": {"cols": 1, "rows": 3, "gap": 0.125, "stagger": 0.0}})),
+        boxed("m2", "mat", [0.625, 3.625, 5.5, 2.0], json!({"under": "p2", "turn": -4})),
+        boxed("p2", "photo", [0.75, 3.75, 5.25, 1.75], json!({"turn": -4})),
+        boxed("r3", "ring", [10.0, 4.25, 1.5, 1.5], json!({"ring": {"count": 8, "unit": 0.375}})),
+        boxed("x4", "title", [6.0, 4.5, 0.75, 4.5], none()),
+        boxed("x5", "cluster", [3.75, 7.25, 3.5, 0.75], none()),
+        boxed("p6", "photo", [4.0, 7.0, 5.25, 2.75], json!({"turn": 4})),
+        boxed("p7", "photo", [6.0, 4.5, 5.0, 5.5], none()),
+        boxed("p8", "photo", [6.25, 4.75, 3.0, 3.25], none()),
+    ]);
+    let sketch =
+        json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Crowded", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": blocks});
+    let level_letter = 5;
+    let proposals = sound(&request(&sketch, level_letter, 2, json!({"photos": {"count": 2}})));
+    assert!(proposals.iter().any(|p| p.approach.name() == "stretch"));
+}

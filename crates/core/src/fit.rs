@@ -75,13 +75,19 @@ pub fn refit(request: &Request, choices: &Choices) -> Outcome {
     }
 }
 
-/// Best first. What says the sketch again, or leaves half of it out, comes after the ways that take the sketch as a whole.
+/// From this mean drift on, or this drift of one block, a sketch taken as a whole has lost its balance: a wide photo that had to leave
+/// the fold took the page along, and half of the spread stays empty.
+const UNBALANCED: (f64, f64) = (0.06, 0.15);
+
+/// Best first. What says the sketch again, or leaves half of it out, comes after the ways that take the sketch as a whole, unless those
+/// lost their balance.
 fn rank(proposals: &mut [Proposal]) {
-    let least = proposals.iter().filter(|p| p.approach.takes_all()).map(|p| p.score).fold(f64::INFINITY, f64::min);
-    for proposal in proposals.iter_mut().filter(|p| !p.approach.takes_all()) {
+    let stands = |p: &Proposal| p.approach.takes_all() && p.measures.drift_mean <= UNBALANCED.0 && p.measures.drift_max <= UNBALANCED.1;
+    let least = proposals.iter().filter(|p| stands(p)).map(|p| p.score).fold(f64::INFINITY, f64::min);
+    for proposal in proposals.iter_mut().filter(|p| !stands(p)) {
         proposal.score = proposal.score.min(least - 0.1).max(0.0);
     }
-    proposals.sort_by(|a, b| b.approach.takes_all().cmp(&a.approach.takes_all()).then(b.score.total_cmp(&a.score)));
+    proposals.sort_by(|a, b| stands(b).cmp(&stands(a)).then(b.score.total_cmp(&a.score)));
 }
 
 /// Fits by one approach: at once, or by way of the sketch that it makes first.

@@ -31,7 +31,7 @@ mod weight {
 }
 
 /// Neighbours up to this far apart belong together, and their gap is an absolute.
-const NARROW: f64 = 0.5 * INCH;
+const NARROW: f64 = 0.25 * INCH;
 
 pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     for (n, item) in scene.items.iter().enumerate() {

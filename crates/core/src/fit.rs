@@ -11,6 +11,7 @@ mod assemble;
 mod check;
 mod conflict;
 mod copies;
+mod holds;
 mod item;
 mod measure;
 mod model;
@@ -26,6 +27,7 @@ mod svg;
 pub use approach::{Approach, Map};
 pub use check::{Fault, faults};
 pub use conflict::Conflict;
+pub use holds::{Holds, Keep, Link, What};
 pub use measure::{Group, Kept, Measures, measure};
 pub use proposal::{Outcome, Proposal};
 pub use request::{MOST_PHOTOS, Photos, Pin, PinEdge, Print, Request};
@@ -46,6 +48,7 @@ pub struct Choices {
 /// Fits a request by every approach that applies (or the one asked for), best first.
 pub fn fit(request: &Request) -> Outcome {
     let sketch = request.sketch.oriented(request.turn, request.flip);
+    let request = &oriented(request);
     let approaches = match request.approach {
         Some(one) => vec![one],
         None => Approach::that_apply(sketch.canvas.pages, request.target.pages),
@@ -66,9 +69,15 @@ pub fn fit(request: &Request) -> Outcome {
     }
 }
 
+/// The request with what is held turned and flipped as the sketch is.
+fn oriented(request: &Request) -> Request {
+    Request { holds: request.holds.oriented(request.turn, request.flip), ..request.clone() }
+}
+
 /// Fits again with the choices of an earlier proposal held: one programme, for a pin that is being moved.
 pub fn refit(request: &Request, choices: &Choices) -> Outcome {
     let sketch = request.sketch.oriented(request.turn, request.flip);
+    let request = &oriented(request);
     match fit_by(request, &sketch, choices.approach, Some(&choices.settled)) {
         Ok(proposal) => Outcome::Proposals(vec![proposal]),
         Err(conflict) => Outcome::Conflict(conflict),

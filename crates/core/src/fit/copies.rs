@@ -30,8 +30,9 @@ pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) ->
         Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge => return None,
     };
     let pins = request.pins.iter().filter(|p| made.sketch.index_of(&p.block).is_some()).cloned().collect();
-    let inner =
-        Request { sketch: made.sketch, approach: Some(Approach::Scale), turn: QuarterTurn::default(), flip: Flip::None, pins, ..request.clone() };
+    let holds = request.holds.copied(&made.from, RIGHT);
+    let (turn, flip) = (QuarterTurn::default(), Flip::None);
+    let inner = Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, ..request.clone() };
     Some(Derived { approach, request: inner, from: made.from, notes: made.notes })
 }
 

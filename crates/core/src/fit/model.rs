@@ -5,6 +5,7 @@ mod limits;
 mod wishes;
 
 use super::approach::Map;
+use super::holds::{Keep, What};
 use super::item::Item;
 use super::programme::{Expr, Programme, Var};
 use super::request::Request;
@@ -90,6 +91,27 @@ impl Scene<'_> {
     /// The fold's place in inches, on a spread.
     pub(crate) fn fold(&self) -> Option<f64> {
         (self.request.target.pages == 2).then(|| self.request.target.page.w.ticks() as f64 / INCH)
+    }
+
+    /// How the keep-list holds an item; of merged slots, the first that it names.
+    pub(crate) fn keep(&self, n: usize) -> Option<Keep> {
+        self.items[n].from.iter().find_map(|b| self.request.holds.keep_of(&self.sketch.blocks[*b].id))
+    }
+
+    /// Whether an item goes where there is room.
+    pub(crate) fn is_free(&self, n: usize) -> bool {
+        self.keep(n) == Some(Keep::Free)
+    }
+
+    /// Whether a reading of an item is held to.
+    pub(crate) fn heeds(&self, what: What, n: usize) -> bool {
+        !self.is_free(n) && self.items[n].from.iter().all(|b| self.request.holds.heeds(what, &self.sketch.blocks[*b].id))
+    }
+
+    /// Whether a reading of a pair of items is held to.
+    pub(crate) fn heeds_pair(&self, what: What, a: usize, b: usize) -> bool {
+        let ids = |n: usize| self.items[n].from.iter().map(|b| self.sketch.blocks[*b].id.as_str());
+        ids(a).all(|a| ids(b).all(|b| self.request.holds.heeds_pair(what, a, b)))
     }
 
     /// Whether an item's kind may not be cut at the fold.

@@ -1,6 +1,7 @@
 //! What changed and why, in sentences a maker would say.
 
 use super::conflict::names_of;
+use super::holds::{Keep, What};
 use super::item::Item;
 use super::measure::{Group, Measures};
 use super::model::{Scene, Side};
@@ -8,7 +9,7 @@ use super::request::Photos;
 use super::search::Chosen;
 use crate::layout::{Layout, LayoutBlock};
 use crate::length::Length;
-use crate::reading::{AGREE, INCH, KEPT, distance, face};
+use crate::reading::{AGREE, INCH, KEPT, Place, distance, face};
 use crate::sketch::Kind;
 
 /// A block moved by this share of the canvas is worth a sentence.
@@ -200,7 +201,12 @@ fn mats(said: &mut Vec<String>, scene: &Scene<'_>) {
 }
 
 fn lost_lines(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
-    let lost: Vec<_> = measures.lost_lines.iter().filter(|l| !l.0.is_centre()).collect();
+    // A line that the maker has switched off is not missed.
+    let held = |place: Place, n: usize| {
+        let id = &scene.sketch.blocks[measures.groups[n].blocks[0]].id;
+        scene.request.holds.heeds(What::Line(place), id) && scene.request.holds.keep_of(id) != Some(Keep::Free)
+    };
+    let lost: Vec<_> = measures.lost_lines.iter().filter(|(place, a, b)| !place.is_centre() && held(*place, *a) && held(*place, *b)).collect();
     for (place, a, b) in lost.iter().take(MOST_MOVES) {
         let id = |n: &usize| scene.sketch.blocks[measures.groups[*n].blocks[0]].id.clone();
         said.push(format!("The {} of {} no longer agree.", place.name(), list(&[id(a), id(b)])));

@@ -1,6 +1,7 @@
 //! The fit request: a sketch, a target, prints, and what the maker holds to.
 
 use super::approach::Approach;
+use super::holds::{self, Holds};
 use crate::document::{self, Findings, Invalid, Node};
 use crate::geometry::{Edge, Size};
 use crate::length::{Length, Unit};
@@ -114,6 +115,8 @@ pub struct Request {
     pub pins: Vec<Pin>,
     /// Kinds that may be cut at the fold beyond strips, panels, grids, rings and washes.
     pub across_fold: Vec<Kind>,
+    /// The keep-list, and readings switched off or added.
+    pub holds: Holds,
 }
 
 impl Request {
@@ -178,6 +181,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
     let across_fold = top.get("across_fold").map_or(Some(Vec::new()), |n| {
         n.items().iter().map(|k| k.one_of(&KINDS_ACROSS, |t| Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t)))).collect()
     });
+    let holds = holds::read(top, sketch.as_ref());
     let (canvas, margin, fold_guard) = target?;
     let request = Request {
         unit: unit?,
@@ -193,6 +197,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         snap: snap?,
         pins: pins?,
         across_fold: across_fold?,
+        holds: holds?,
     };
     check_together(top, &request);
     Some(request)

@@ -3,6 +3,7 @@
 use super::wishes::price;
 use super::{Model, Scene, inches};
 use crate::fit::conflict::{Reason, Wish};
+use crate::fit::holds::Keep;
 use crate::fit::item::Item;
 use crate::fit::programme::{Expr, Sense};
 use crate::fit::request::Photos;
@@ -48,15 +49,43 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
             let expr = model.vars[n].size(true).minus(&model.vars[n].size(false));
             model.programme.soft(expr, Sense::Equal, 0.0, price::ROUND, Reason::Wish(Wish::Round, n, n));
         }
+        if scene.keep(n).is_some_and(Keep::holds_size) && item.frames.is_none() {
+            kept_size(model, scene, n, item);
+        }
         units(model, n, item);
         host(model, scene, n, item);
     }
     narrow_gaps(model, scene);
 }
 
+/// What the keep-list holds costs this much an inch: more than lines and gaps, less than what lies on what.
+const KEPT_PRICE: f64 = 250.0;
+/// The share of its pull that is left of a block that is free.
+const FREE: f64 = 0.04;
+
+/// A held size: what keeps its shape grows with the mean of both scales, all else with the page.
+fn kept_size(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let (drawn, want) = (inches(item.drawn), inches(item.want));
+    let keeps_shape = item.round || matches!(item.kind, Kind::Photo | Kind::Cluster | Kind::Accent);
+    let mean = scene.map.mean();
+    let (w, h) = if keeps_shape && !item.is_split() { (drawn.w() * mean, drawn.h() * mean) } else { (want.w(), want.h()) };
+    for (wide, side) in [(true, w), (false, h)] {
+        model.programme.soft(model.vars[n].size(wide), Sense::Equal, side, KEPT_PRICE, Reason::Wish(Wish::Bounds, n, n));
+    }
+}
+
 fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let (canvas, want) = (scene.canvas(), inches(item.want));
-    let share = if item.frames.is_some() { 0.3 } else { 1.0 };
+    let share = match scene.keep(n) {
+        Some(Keep::Free) => FREE,
+        _ if item.frames.is_some() => 0.3,
+        _ => 1.0,
+    };
+    if scene.keep(n).is_some_and(Keep::holds_place) {
+        for (in_x, at) in [(true, want.cx()), (false, want.cy())] {
+            model.programme.soft(model.vars[n].centre(in_x), Sense::Equal, at, KEPT_PRICE, Reason::Wish(Wish::Bounds, n, n));
+        }
+    }
     model.programme.pull(model.vars[n].centre(true), want.cx(), share * weight::PLACE / canvas.w().powi(2));
     model.programme.pull(model.vars[n].centre(false), want.cy(), share * weight::PLACE / canvas.h().powi(2));
 }

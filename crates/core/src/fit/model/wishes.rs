@@ -2,6 +2,7 @@
 
 use super::{Model, Scene};
 use crate::fit::conflict::{Reason, Wish};
+use crate::fit::holds::What;
 use crate::fit::item::Item;
 use crate::fit::programme::{Expr, Sense};
 use crate::fit::request::Photos;
@@ -52,7 +53,8 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     let kinds: Vec<Kind> = scene.items.iter().map(|i| scene.sketch.blocks[i.from[0]].kind).collect();
     orders(model, scene, &drawn);
     pairs(model, scene, &drawn);
-    lines(model, &drawn, &kinds);
+    lines(model, scene, &drawn, &kinds);
+    added(model, scene, &drawn);
     equals(model, scene, &drawn, &kinds);
     spacing(model, scene, &drawn);
     bounds(model, scene);
@@ -111,6 +113,9 @@ fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
 }
 
 fn inside_or_over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize, b: usize) {
+    if !scene.heeds_pair(What::LiesOn, a, b) {
+        return;
+    }
     let relation = relations(drawn[a], drawn[b])[0];
     let (outer, inner) = match relation {
         Relation::Contains => (a, b),
@@ -145,7 +150,11 @@ fn neighbours(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], (a, b): (usi
     }
     let (near, far) = near_far(in_x);
     let between = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
-    if width.abs() <= AGREE {
+    let what = if width.abs() <= AGREE { What::Touch } else { What::Gap };
+    if !scene.heeds_pair(what, a, b) || (what == What::Touch && (scene.is_free(a) || scene.is_free(b))) {
+        return;
+    }
+    if what == What::Touch {
         model.programme.soft(between, Sense::Equal, 0.0, price::CONTACT, Reason::Wish(Wish::Contact, a, b));
         return;
     }
@@ -154,8 +163,12 @@ fn neighbours(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], (a, b): (usi
 }
 
 /// Edges and centres that agreed within a hair lie on one line each.
-fn lines(model: &mut Model, drawn: &[Span], kinds: &[Kind]) {
-    for line in reading::lines(drawn, kinds) {
+fn lines(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
+    for mut line in reading::lines(drawn, kinds) {
+        line.blocks.retain(|n| scene.heeds(What::Line(line.place), *n));
+        if line.blocks.len() < 2 {
+            continue;
+        }
         let price = if line.place.is_centre() { price::CENTRE_LINE } else { price::EDGE_LINE };
         let (first, rest) = line.blocks.split_first().expect("a line has members");
         if let [other] = rest {
@@ -186,10 +199,38 @@ fn at(model: &Model, place: Place, n: usize) -> Expr {
 fn equals(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
     let listed = matches!(scene.request.photos, Photos::Prints(_));
     for (wide, members) in reading::equal_sizes(drawn, kinds) {
-        let free: Vec<usize> = members.into_iter().filter(|m| !(scene.items[*m].is_split() || listed && kinds[*m] == Kind::Photo)).collect();
+        let members = members.into_iter().filter(|m| scene.heeds(What::Equal(wide), *m));
+        let free: Vec<usize> = members.filter(|m| !(scene.items[*m].is_split() || listed && kinds[*m] == Kind::Photo)).collect();
         for pair in free.windows(2) {
             let expr = model.vars[pair[1]].size(wide).minus(&model.vars[pair[0]].size(wide));
             model.programme.soft(expr, Sense::Equal, 0.0, price::EQUAL, Reason::Wish(Wish::Equal, pair[0], pair[1]));
+        }
+    }
+}
+
+/// What the maker added herself holds a little harder than what was read.
+fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
+    const OWN: f64 = 2.0;
+    for link in &scene.request.holds.on {
+        let of = |id: &String| scene.sketch.index_of(id).and_then(|b| scene.items.iter().position(|i| i.from.contains(&b)));
+        let items: Vec<usize> = link.blocks.iter().filter_map(of).collect();
+        for pair in items.windows(2).filter(|p| p[0] != p[1]) {
+            let (a, b) = (pair[0], pair[1]);
+            let (expr, price, wish) = match link.what {
+                What::Line(place) => (at(model, place, b).minus(&at(model, place, a)), price::EDGE_LINE, Wish::Line),
+                What::Equal(wide) => (model.vars[b].size(wide).minus(&model.vars[a].size(wide)), price::EDGE_LINE, Wish::Equal),
+                What::Touch => {
+                    // They meet where they are nearest to it.
+                    let ways = [(a, b, true), (b, a, true), (a, b, false), (b, a, false)];
+                    let off = |w: &(usize, usize, bool)| distance(drawn[w.0], drawn[w.1], w.2).abs();
+                    let Some((first, second, in_x)) = ways.into_iter().min_by(|x, y| off(x).total_cmp(&off(y))) else { continue };
+                    let (near, far) = near_far(in_x);
+                    (model.vars[second].edge(near).minus(&model.vars[first].edge(far)), price::CONTACT, Wish::Contact)
+                }
+                // A gap and what lies on what are read from the places; there is nothing to add to them.
+                What::Gap | What::LiesOn => continue,
+            };
+            model.programme.soft(expr, Sense::Equal, 0.0, OWN * price, Reason::Wish(wish, a, b));
         }
     }
 }

@@ -1,5 +1,9 @@
 //! What a sketch means, read off its boxes: lines, gaps, contacts, what lies on or frames what, equal sizes.
 
+mod near;
+
+pub use near::{NEARLY, NearLine, made_one, near_lines};
+
 use crate::geometry::Span;
 use crate::sketch::{Kind, Sketch};
 
@@ -194,6 +198,8 @@ pub struct Reading {
     pub equal: Vec<(bool, Vec<usize>)>,
     /// Blocks that run off the canvas.
     pub bleeding: Vec<usize>,
+    /// Pairs of one kind and size, the one the other's image across the canvas's middle: left and right (true), or top and bottom.
+    pub mirrored: Vec<(bool, usize, usize)>,
 }
 
 impl Reading {
@@ -202,7 +208,8 @@ impl Reading {
         let canvas = sketch.canvas.span();
         let spans: Vec<Span> = sketch.blocks.iter().map(|b| b.measured(canvas)).collect();
         let kinds: Vec<Kind> = sketch.blocks.iter().map(|b| b.kind).collect();
-        let mut reading = Reading { lines: lines(&spans, &kinds), equal: equal_sizes(&spans, &kinds), ..Reading::default() };
+        let mirrored = mirrored(&spans, &kinds, canvas);
+        let mut reading = Reading { lines: lines(&spans, &kinds), equal: equal_sizes(&spans, &kinds), mirrored, ..Reading::default() };
         for (a, block) in sketch.blocks.iter().enumerate() {
             if !block.bleed.is_empty() {
                 reading.bleeding.push(a);
@@ -247,6 +254,26 @@ pub fn lines(spans: &[Span], kinds: &[Kind]) -> Vec<Line> {
                 spans.iter().enumerate().filter(|(n, _)| (kinds[*n] == Kind::Mat) == mats).map(|(n, s)| (n, place.of(*s))).collect();
             for blocks in classes(&values, AGREE) {
                 found.push(Line { place, at: place.of(spans[blocks[0]]), blocks });
+            }
+        }
+    }
+    found
+}
+
+/// Pairs that are each other's image across the middle of the canvas, on the side of which they lie; mats follow their photos.
+pub fn mirrored(spans: &[Span], kinds: &[Kind], canvas: Span) -> Vec<(bool, usize, usize)> {
+    let same = |a: f64, b: f64| (a - b).abs() <= AGREE;
+    let mut found = Vec::new();
+    for (a, first) in spans.iter().enumerate().filter(|(a, _)| kinds[*a] != Kind::Mat) {
+        for (b, second) in spans.iter().enumerate().skip(a + 1).filter(|(b, _)| kinds[*b] == kinds[a]) {
+            if !same(first.w(), second.w()) || !same(first.h(), second.h()) {
+                continue;
+            }
+            let apart = (first.cx() - second.cx()).abs().max((first.cy() - second.cy()).abs()) > AGREE;
+            if apart && same(first.t, second.t) && same(first.l - canvas.l, canvas.r - second.r) {
+                found.push((true, a, b));
+            } else if apart && same(first.l, second.l) && same(first.t - canvas.t, canvas.b - second.b) {
+                found.push((false, a, b));
             }
         }
     }

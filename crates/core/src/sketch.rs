@@ -1,6 +1,7 @@
 //! The sketch document: a page's or a spread's blocks, bottom to top.
 
 mod block;
+mod credit;
 mod read;
 mod suits;
 mod turning;

@@ -93,11 +93,10 @@ fn what_is_held_turns_with_the_sketch_and_is_said_of_copies() {
     let turned = fitted(0, json!({"turn": 90, "readings": on}));
     let right = |id: &str| place(&turned, id)[0] + place(&turned, id)[2];
     assert_eq!(right("p1"), right("j1"));
-    let doubled = sound(&request(&sketch(), 0, 2, json!({"approach": "echo", "readings": {"on": [{"what": "line", "along": "top", "blocks": ["p1", "j1"]}]}})));
-    let tops: Vec<f64> = (doubled[0].layout.blocks.iter())
-        .filter(|b| b.from == ["p1"] || b.from == ["j1"])
-        .map(|b| b.block.rect.y.to_units(Unit::Inch))
-        .collect();
+    let doubled =
+        sound(&request(&sketch(), 0, 2, json!({"approach": "echo", "readings": {"on": [{"what": "line", "along": "top", "blocks": ["p1", "j1"]}]}})));
+    let tops: Vec<f64> =
+        (doubled[0].layout.blocks.iter()).filter(|b| b.from == ["p1"] || b.from == ["j1"]).map(|b| b.block.rect.y.to_units(Unit::Inch)).collect();
     assert_eq!(tops.len(), 4);
     assert!(tops.iter().all(|t| *t == tops[0]), "{tops:?}");
 }

@@ -15,6 +15,7 @@ mod progress;
 mod repeats;
 mod rounds;
 mod sheet;
+mod snapping;
 mod strokes;
 mod swatches;
 mod trace;
@@ -23,6 +24,7 @@ mod writing;
 pub use page::Quad;
 pub use picture::{MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
 pub use progress::Stage;
+pub use snapping::snapped;
 pub use swatches::{Swatch, swatches};
 
 use image::RgbImage;

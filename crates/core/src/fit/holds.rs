@@ -56,10 +56,13 @@ pub enum What {
     Gap,
     /// One block lies on, in or over another.
     LiesOn,
+    /// Two blocks are each other's image across the middle: left and right (true), or top and bottom.
+    Mirrored(bool),
 }
 
-const WHATS: [&str; 5] = ["line", "equal", "touch", "gap", "lies-on"];
+const WHATS: [&str; 6] = ["line", "equal", "touch", "gap", "lies-on", "mirrored"];
 const PLACES: [&str; 6] = ["left", "right", "centre-x", "top", "bottom", "centre-y"];
+const WAYS: [&str; 2] = ["across", "down"];
 const SIZES: [&str; 2] = ["width", "height"];
 
 /// A reading between blocks.
@@ -107,9 +110,7 @@ impl Holds {
     /// For a sketch made from another: what is said of a block is said of its copies, links among copies of one page each.
     pub(super) fn copied(&self, from: &[(String, String)], right: &str) -> Holds {
         let made = |name: &str| from.iter().any(|(made, _)| made == name);
-        let keep = self.keep.iter().flat_map(|(id, keep)| {
-            from.iter().filter(move |(_, own)| own == id).map(|(made, _)| (made.clone(), *keep))
-        });
+        let keep = self.keep.iter().flat_map(|(id, keep)| from.iter().filter(move |(_, own)| own == id).map(|(made, _)| (made.clone(), *keep)));
         let both = |links: &[Link]| {
             let copy = |l: &Link| {
                 let blocks = l.blocks.iter().map(|b| if made(&format!("{b}{right}")) { format!("{b}{right}") } else { b.clone() }).collect();
@@ -125,6 +126,7 @@ impl Holds {
 fn oriented(what: What, turn: QuarterTurn, flip: Flip) -> What {
     match what {
         What::Equal(wide) => What::Equal(wide != turn.exchanges()),
+        What::Mirrored(across) => What::Mirrored(across != turn.exchanges()),
         What::Line(place) => {
             let quarter = |p: Place| match p {
                 Place::Left => Place::Top,
@@ -188,6 +190,7 @@ fn read_link(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Link> {
         "equal" => What::Equal(along(&SIZES)? == 0),
         "touch" => What::Touch,
         "gap" => What::Gap,
+        "mirrored" => What::Mirrored(along(&WAYS)? == 0),
         _ => What::LiesOn,
     };
     let list = node.need("blocks", "a list of at least two blocks' ids")?;

@@ -55,6 +55,7 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     pairs(model, scene, &drawn);
     lines(model, scene, &drawn, &kinds);
     added(model, scene, &drawn);
+    mirrored(model, scene, &drawn, &kinds);
     equals(model, scene, &drawn, &kinds);
     spacing(model, scene, &drawn);
     bounds(model, scene);
@@ -227,11 +228,30 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                     let (near, far) = near_far(in_x);
                     (model.vars[second].edge(near).minus(&model.vars[first].edge(far)), price::CONTACT, Wish::Contact)
                 }
+                What::Mirrored(in_x) => {
+                    let middle = if in_x { scene.place.cx() } else { scene.place.cy() };
+                    let both = model.vars[a].centre(in_x).plus(1.0, &model.vars[b].centre(in_x));
+                    model.programme.soft(both, Sense::Equal, 2.0 * middle, OWN * price::CENTRE_LINE, Reason::Wish(Wish::Line, a, b));
+                    continue;
+                }
                 // A gap and what lies on what are read from the places; there is nothing to add to them.
                 What::Gap | What::LiesOn => continue,
             };
             model.programme.soft(expr, Sense::Equal, 0.0, OWN * price, Reason::Wish(wish, a, b));
         }
+    }
+}
+
+/// Images of each other across the middle of the sketch stay as far from the middle of where it goes.
+fn mirrored(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
+    let canvas = scene.sketch.canvas.span();
+    for (in_x, a, b) in reading::mirrored(drawn, kinds, canvas) {
+        if scene.is_free(a) || scene.is_free(b) || !scene.heeds_pair(What::Mirrored(in_x), a, b) {
+            continue;
+        }
+        let middle = if in_x { scene.place.cx() } else { scene.place.cy() };
+        let both = model.vars[a].centre(in_x).plus(1.0, &model.vars[b].centre(in_x));
+        model.programme.soft(both, Sense::Equal, 2.0 * middle, price::SPACING, Reason::Wish(Wish::Equal, a, b));
     }
 }
 

@@ -2,7 +2,7 @@
 
 use anyhow::{Context, ensure};
 use clap::Args;
-use metrosk_server::{App, Settings, demo, first};
+use metrosk_server::{App, Pictures, Settings, demo, first};
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::time::Duration;
@@ -22,6 +22,9 @@ pub(crate) struct Options {
     /// The folder of the built front end.
     #[arg(long, env = "METROSK_WEB", default_value = "web/dist")]
     web: PathBuf,
+    /// Where pictures are kept: a folder, or s3://bucket (reached as the environment's AWS_… variables say).
+    #[arg(long, env = "METROSK_PICTURES", default_value = "pictures")]
+    pictures: String,
     /// Where people reach the server. With https, cookies are Secure and browsers stay on TLS.
     #[arg(long, env = "METROSK_PUBLIC_URL")]
     public_url: Option<String>,
@@ -57,6 +60,7 @@ impl Options {
             slowest: Duration::from_secs(self.slowest.into()),
             connections: self.connections,
             web: Some(self.web.clone()),
+            pictures: Pictures::at(&self.pictures),
         };
         let alone = self.listen.ip().is_loopback();
         ensure!(

@@ -61,6 +61,18 @@ impl Place {
         matches!(self, Place::CentreX | Place::CentreY)
     }
 
+    /// Its name in documents.
+    pub const fn along(self) -> &'static str {
+        match self {
+            Place::Left => "left",
+            Place::Right => "right",
+            Place::CentreX => "centre-x",
+            Place::Top => "top",
+            Place::Bottom => "bottom",
+            Place::CentreY => "centre-y",
+        }
+    }
+
     /// A name for people.
     pub const fn name(self) -> &'static str {
         match self {

@@ -3,6 +3,7 @@
 use crate::auth::{Backend, Passwords, Sessions};
 use crate::layers;
 use crate::layouts::Layouts;
+use crate::objects::Objects;
 use crate::routes::pictures::Desk;
 use crate::routes::{fit, history, links, pages, pictures, session, sketches, takeaway, team};
 use crate::settings::Settings;
@@ -41,6 +42,7 @@ pub struct App {
     pub(crate) passwords: Passwords,
     pub(crate) layouts: Layouts,
     pub(crate) desk: Desk,
+    pub(crate) objects: Objects,
 }
 
 impl App {
@@ -66,7 +68,8 @@ impl App {
             .await
             .context("the database does not answer; DATABASE_URL says where it is looked for")?;
         sqlx::migrate!().run(&pool).await.context("the database's tables could not be brought up to date")?;
-        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default(), desk: Desk::default() })
+        let objects = Objects::open(&settings.pictures)?;
+        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default(), desk: Desk::default(), objects })
     }
 }
 
@@ -84,6 +87,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(sketches::as_numbers))
         .routes(routes!(sketches::read_numbers))
         .routes(routes!(sketches::write_numbers))
+        .routes(routes!(sketches::agree))
         .routes(routes!(sketches::pages_of))
         .routes(routes!(sketches::copy))
         .routes(routes!(pages::list, pages::start))
@@ -102,7 +106,20 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(takeaway::view))
         .routes(routes!(fit::propose))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
-        .merge(OpenApiRouter::new().routes(routes!(sketches::import)).routes(routes!(pictures::read)).layer(DefaultBodyLimit::max(LARGEST_FILE)))
+        .merge(files())
+}
+
+/// What takes files, or works on them.
+fn files() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(sketches::import))
+        .routes(routes!(pictures::list, pictures::add))
+        .routes(routes!(pictures::show))
+        .routes(routes!(pictures::show_file))
+        .routes(routes!(pictures::read))
+        .routes(routes!(pictures::lift))
+        .routes(routes!(pictures::edges))
+        .layer(DefaultBodyLimit::max(LARGEST_FILE))
 }
 
 fn people() -> OpenApiRouter<App> {

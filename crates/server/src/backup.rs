@@ -1,23 +1,26 @@
 //! Everything of a server in one open archive, and back onto an empty one.
 //!
-//! The archive is a zip: `metrosk-backup.json` says what it is, `tables/<name>.jsonl` holds one row a line, as JSON. What
+//! The archive is a zip: `metrosk-backup.json` says what it is, `tables/<name>.jsonl` holds one row a line, as JSON, `pictures/` the
+//! pictures' pixels. What
 //! only lasts (sessions, throttles, keys of writes) or can be made again (layouts) is left out: after a restore people
 //! sign in anew.
 
 use crate::App;
+use crate::routes::pictures::{FORMS, file as object};
 use anyhow::{Context, bail, ensure};
 use serde_json::{Value, json};
 use sqlx::{AssertSqlSafe, PgConnection, PgTransaction};
 use std::fs::File;
 use std::io::{BufRead, BufReader, Read, Write};
 use std::path::Path;
+use uuid::Uuid;
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
 
 /// The `format` of the manifest.
 const FORMAT: &str = "metrosk-backup/1";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 8] = ["teams", "people", "members", "links", "sketches", "pages", "page_revisions", "page_versions"];
+const TABLES: [&str; 9] = ["teams", "people", "members", "links", "pictures", "sketches", "pages", "page_revisions", "page_versions"];
 /// Rows fetched or written at once.
 const BATCH: usize = 200;
 
@@ -46,6 +49,7 @@ async fn write_archive(app: &App, file: File) -> anyhow::Result<Counts> {
         zip.start_file(format!("tables/{table}.jsonl"), SimpleFileOptions::default())?;
         counts.push((table.to_owned(), write_table(&mut tx, table, &mut zip).await?));
     }
+    write_pictures(app, &mut tx, &mut zip).await?;
     let tables: serde_json::Map<String, Value> = counts.iter().map(|(t, n)| (t.clone(), json!(n))).collect();
     let manifest = json!({"format": FORMAT, "schema": schema(&mut tx).await?, "tables": tables});
     zip.start_file("metrosk-backup.json", SimpleFileOptions::default())?;
@@ -102,8 +106,33 @@ pub async fn restore(app: &App, path: &Path) -> anyhow::Result<Counts> {
         ensure!(count == told, "the archive is damaged: {count} rows of {table}, {told} were written");
         counts.push((table.to_owned(), count));
     }
+    read_pictures(app, &mut archive).await?;
     tx.commit().await?;
     Ok(counts)
+}
+
+/// The pixels of all pictures, each form a file of its own. A picture whose pixels are missing in the store has none in the archive.
+async fn write_pictures(app: &App, tx: &mut PgTransaction<'_>, zip: &mut ZipWriter<File>) -> anyhow::Result<()> {
+    let stored = SimpleFileOptions::default().compression_method(zip::CompressionMethod::Stored);
+    let ids: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM pictures ORDER BY id").fetch_all(&mut **tx).await?;
+    for name in ids.iter().flat_map(|id| FORMS.map(|form| object(*id, form))) {
+        if let Some(bytes) = app.objects.get(&name).await? {
+            zip.start_file(name, stored)?;
+            zip.write_all(&bytes)?;
+        }
+    }
+    Ok(())
+}
+
+async fn read_pictures(app: &App, archive: &mut ZipArchive<File>) -> anyhow::Result<()> {
+    let all: Vec<String> = archive.file_names().map(|n| n.map(|n| n.into_owned())).collect::<Result<_, _>>()?;
+    let names = all.into_iter().filter(|n| n.starts_with("pictures/") && !n.contains(".."));
+    for name in names {
+        let mut bytes = Vec::new();
+        archive.by_name(&name)?.take(metrosk_vision::MOST_BYTES as u64 * 4).read_to_end(&mut bytes)?;
+        app.objects.put(&name, bytes).await?;
+    }
+    Ok(())
 }
 
 fn read_manifest(archive: &mut ZipArchive<File>) -> anyhow::Result<Value> {

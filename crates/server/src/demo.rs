@@ -1,11 +1,13 @@
 //! Loads the demo into a database that has none yet.
 
 use crate::App;
+use crate::routes::pictures::{Prepared, keep, prepared};
 use crate::store::revisions::{self, Change};
-use crate::store::{pages, people, sketches, teams};
+use crate::store::{pages, people, pictures, sketches, teams};
 use anyhow::Context;
 use sqlx::PgTransaction;
 use std::collections::HashMap;
+use std::sync::OnceLock;
 use time::{Duration, OffsetDateTime};
 use uuid::Uuid;
 
@@ -40,10 +42,29 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
         }
         if earlier.is_none() {
             fill(&mut tx, id, &team).await?;
+            if team.people.iter().any(|p| p.0 == metrosk_demo::MAKER_ACCOUNT && p.2 == "lead") {
+                for (name, ready) in scans()? {
+                    let row = keep(app, (*name).to_owned(), ready.clone()).await?;
+                    pictures::insert(&mut *tx, id, &row, "Wren").await?;
+                }
+            }
         }
     }
     tx.commit().await?;
     Ok(true)
+}
+
+/// The demo's pictures, made once a process.
+fn scans() -> anyhow::Result<&'static [(&'static str, Prepared)]> {
+    static MADE: OnceLock<Vec<(&'static str, Prepared)>> = OnceLock::new();
+    if MADE.get().is_none() {
+        let made = metrosk_demo::scans(metrosk_demo::SEED).into_iter().map(|(name, picture, _)| {
+            let bytes = metrosk_vision::jpeg(&picture, 92)?;
+            Ok((name, prepared(&bytes)?))
+        });
+        let _ = MADE.set(made.collect::<anyhow::Result<_>>()?);
+    }
+    Ok(MADE.get().map_or(&[], Vec::as_slice))
 }
 
 /// A team's drawer and table.

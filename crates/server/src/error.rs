@@ -42,6 +42,9 @@ pub(crate) enum Failure {
     /// The database did not answer as it should.
     #[error("the database failed: {0}")]
     Database(#[from] sqlx::Error),
+    /// The store of pictures did not answer as it should.
+    #[error("the store of pictures failed: {0}")]
+    Objects(#[from] object_store::Error),
     /// A fault of ours.
     #[error("{0}")]
     Internal(String),
@@ -89,7 +92,7 @@ impl Failure {
             Failure::NotAllowed(_) => StatusCode::FORBIDDEN,
             Failure::TooMany { .. } => StatusCode::TOO_MANY_REQUESTS,
             Failure::Standing(_) => StatusCode::CONFLICT,
-            Failure::Database(_) | Failure::Unreachable => StatusCode::SERVICE_UNAVAILABLE,
+            Failure::Database(_) | Failure::Unreachable | Failure::Objects(_) => StatusCode::SERVICE_UNAVAILABLE,
             Failure::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
         }
     }
@@ -105,6 +108,7 @@ impl Failure {
             Failure::TooMany { .. } => ("too-many", "Too many tries"),
             Failure::Standing(_) => ("as-things-stand", "Not as things stand"),
             Failure::Database(_) | Failure::Unreachable => ("database", "The database does not answer"),
+            Failure::Objects(_) => ("pictures", "The store of pictures does not answer"),
             Failure::Internal(_) => ("internal", "Something went wrong here"),
         }
     }
@@ -117,7 +121,8 @@ impl Failure {
         }
     }
 
-    fn problem(&self) -> Problem {
+    /// What is told of it.
+    pub(crate) fn problem(&self) -> Problem {
         let (kind, title) = self.name();
         let findings = match self {
             Failure::Invalid(invalid) => {
@@ -131,7 +136,9 @@ impl Failure {
         };
         // What the database or we ourselves say is for the log, not for the reader.
         let detail = match self {
-            Failure::Database(_) | Failure::Unreachable => "Nothing is lost that was shown as saved. Try again in a moment.".to_owned(),
+            Failure::Database(_) | Failure::Unreachable | Failure::Objects(_) => {
+                "Nothing is lost that was shown as saved. Try again in a moment.".to_owned()
+            }
             Failure::Internal(_) => "This is a fault of the program. Nothing is lost that was shown as saved.".to_owned(),
             other => other.to_string(),
         };
@@ -141,7 +148,7 @@ impl Failure {
 
 impl IntoResponse for Failure {
     fn into_response(self) -> Response {
-        if matches!(self, Failure::Database(_) | Failure::Unreachable | Failure::Internal(_)) {
+        if matches!(self, Failure::Database(_) | Failure::Unreachable | Failure::Objects(_) | Failure::Internal(_)) {
             tracing::error!(error = self.for_the_log(), "request failed");
         }
         let mut response = problem(self.problem());

@@ -8,10 +8,12 @@ mod error;
 pub mod first;
 mod layers;
 mod layouts;
+mod objects;
 mod routes;
 mod schema;
 pub mod settings;
 mod store;
 
 pub use app::{App, openapi, router, serve};
+pub use objects::Pictures;
 pub use settings::Settings;

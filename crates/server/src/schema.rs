@@ -3,6 +3,7 @@
 
 mod documents;
 mod people;
+mod pictures;
 mod views;
 
 pub(crate) use documents::{FitDoc, LayoutDoc, PlanDoc, ProposalsDoc, SketchDoc};
@@ -10,9 +11,10 @@ pub(crate) use people::{
     DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword, NewPerson, PersonChange, Role, RoleChange, SignIn,
     TeamChoice, TeamPeople, TeamView,
 };
+pub(crate) use pictures::{EdgesDoc, EdgesView, LiftView, PictureReading, PictureView, SwatchView};
 pub(crate) use views::{
-    EqualView, GapView, LineView, LinesView, NewPage, NewVersion, NumbersDoc, NumbersView, PageCard, PageChange, PageView, PictureReading,
-    PlanChange, ReadingView, Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step, WordErrorView,
+    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NewPage, NewVersion, NumbersDoc, NumbersView, PageCard, PageChange,
+    PageView, PlanChange, ReadingView, Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step, WordErrorView,
 };
 
 #[cfg(test)]

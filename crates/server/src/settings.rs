@@ -1,5 +1,6 @@
 //! How a server is run, from the command line or the environment. Every default is the careful one.
 
+use crate::objects::Pictures;
 use std::path::PathBuf;
 use std::time::Duration;
 
@@ -20,6 +21,8 @@ pub struct Settings {
     pub connections: u32,
     /// The folder of the built front end.
     pub web: Option<PathBuf>,
+    /// Where pictures are kept.
+    pub pictures: Pictures,
 }
 
 impl Default for Settings {
@@ -32,6 +35,7 @@ impl Default for Settings {
             slowest: Duration::from_secs(30),
             connections: 10,
             web: None,
+            pictures: Pictures::default(),
         }
     }
 }

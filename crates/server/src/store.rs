@@ -4,6 +4,7 @@ pub(crate) mod done;
 pub(crate) mod links;
 pub(crate) mod pages;
 pub(crate) mod people;
+pub(crate) mod pictures;
 pub(crate) mod revisions;
 pub(crate) mod sessions;
 pub(crate) mod sketches;

@@ -33,6 +33,8 @@ impl Browser {
     /// # Errors
     /// When ChromeDriver or Chromium are not installed or don't start.
     pub async fn open() -> Result<Browser> {
+        // The server's features leave the choice to the process; that it has been made already is no failure.
+        let _ = rustls::crypto::ring::default_provider().install_default();
         let (driver, port) = start_driver()?;
         let profile = Profile(std::env::temp_dir().join(format!("metrosk-browser-{}-{port}", std::process::id())));
         let mut wishes = DesiredCapabilities::chrome();

@@ -6,6 +6,8 @@ use image::RgbImage;
 const STRONG: f64 = 11.0;
 /// Pixels on either side that an edge is seen over.
 const BAND: i64 = 3;
+/// A paper's shadow ends this far beyond its own edge, in pixels; the edge inside counts from this share of the shadow's strength on.
+const SHADOW: (i64, f64) = (7, 0.3);
 /// An edge at the end of the reach counts this much less than one that is near.
 const FAR: f64 = 0.5;
 
@@ -19,9 +21,9 @@ pub fn snapped(pixels: &RgbImage, sides: [f64; 4], reach: f64) -> [f64; 4] {
     // No side may pass the other one.
     let across = reach.min((r - l) * 0.4);
     let down = reach.min((b - t) * 0.4);
-    let upright = |at: f64| moved(at, across, w, inset(t.max(0.0), b.min(h)), |along, x| pixel(pixels, x, along));
-    let level = |at: f64| moved(at, down, h, inset(l.max(0.0), r.min(w)), |along, y| pixel(pixels, along, y));
-    [upright(l), level(t), upright(r), level(b)]
+    let upright = |at: f64, inward| moved(at, (across, inward), w, inset(t.max(0.0), b.min(h)), |along, x| pixel(pixels, x, along));
+    let level = |at: f64, inward| moved(at, (down, inward), h, inset(l.max(0.0), r.min(w)), |along, y| pixel(pixels, along, y));
+    [upright(l, 1), level(t, 1), upright(r, -1), level(b, -1)]
 }
 
 fn pixel(pixels: &RgbImage, x: i64, y: i64) -> Option<[f64; 3]> {
@@ -29,8 +31,9 @@ fn pixel(pixels: &RgbImage, x: i64, y: i64) -> Option<[f64; 3]> {
     pixels.get_pixel_checked(at.0, at.1).map(|p| p.0.map(f64::from))
 }
 
-/// The mean colour of each line of pixels near a side, then the step between the bands before and after each.
-fn moved(at: f64, reach: f64, size: f64, (from, to): (f64, f64), pixel: impl Fn(i64, i64) -> Option<[f64; 3]>) -> f64 {
+/// The mean colour of each line of pixels near a side, then the step between the bands before and after each. `inward` is the way to
+/// the block's middle.
+fn moved(at: f64, (reach, inward): (f64, i64), size: f64, (from, to): (f64, f64), pixel: impl Fn(i64, i64) -> Option<[f64; 3]>) -> f64 {
     // What ends at the picture's edge stays there.
     if reach < 1.0 || to - from < 2.0 || at <= 1.0 || at >= size - 1.0 {
         return at;
@@ -53,15 +56,18 @@ fn moved(at: f64, reach: f64, size: f64, (from, to): (f64, f64), pixel: impl Fn(
         let found: Vec<[f64; 3]> = inside.collect();
         (found.len() == BAND as usize).then(|| [0, 1, 2].map(|c| found.iter().map(|f| f[c]).sum::<f64>() / BAND as f64))
     };
-    // A step of tone, or a drawn line: the line's own three pixels against what lies around.
-    let strength = |edge: i64| {
+    let step = |edge: i64| {
         let (before, after) = (band(edge - BAND)?, band(edge)?);
         let largest = before.iter().zip(after).map(|(b, a)| (b - a).abs()).fold(0.0, f64::max);
-        let near = 1.0 - FAR * (edge as f64 - at).abs() / reach;
-        (largest >= STRONG).then_some((largest * near, edge))
+        (largest >= STRONG).then_some((largest, edge))
     };
-    let best = (first + BAND..=last - BAND + 1).filter(|e| (*e as f64 - at).abs() <= reach).filter_map(strength).max_by(|a, b| a.0.total_cmp(&b.0));
-    best.map_or(at, |(_, edge)| edge as f64)
+    let near = |(size, edge): (f64, i64)| (size * (1.0 - FAR * (edge as f64 - at).abs() / reach), edge);
+    let within = (first + BAND..=last - BAND + 1).filter(|e| (*e as f64 - at).abs() <= reach);
+    let Some((_, edge)) = within.filter_map(step).map(near).max_by(|a, b| a.0.total_cmp(&b.0)) else { return at };
+    let size = |edge: i64| step(edge).map_or(0.0, |s| s.0);
+    let inside = (BAND..=SHADOW.0).map(|n| edge + n * inward).filter(|e| size(*e) >= SHADOW.1 * size(edge));
+    let inside = inside.filter(|e| size(*e) >= size(*e - 1) && size(*e) >= size(*e + 1)).max_by(|a, b| size(*a).total_cmp(&size(*b)));
+    inside.unwrap_or(edge) as f64
 }
 
 #[cfg(test)]
@@ -81,6 +87,22 @@ mod tests {
     #[test]
     fn each_side_goes_to_the_edge_that_is_near() {
         assert_eq!(snapped(&page(), [94.0, 66.0, 226.0, 171.0], 12.0), [100.0, 60.0, 220.0, 180.0]);
+    }
+
+    #[test]
+    fn the_edge_of_a_paper_is_taken_and_not_the_end_of_its_shadow() {
+        let page = RgbImage::from_fn(400, 300, |x, y| {
+            let paper = (100..220).contains(&x) && (60..180).contains(&y);
+            let shadow = (104..225).contains(&x) && (64..185).contains(&y);
+            Rgb(if paper {
+                [178, 150, 120]
+            } else if shadow {
+                [200, 198, 194]
+            } else {
+                [250, 248, 243]
+            })
+        });
+        assert_eq!(snapped(&page, [96.0, 63.0, 227.0, 187.0], 14.0), [100.0, 60.0, 220.0, 180.0]);
     }
 
     #[test]

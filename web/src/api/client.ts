@@ -31,8 +31,14 @@ export type InviteView = Schemas["InviteView"];
 export type Role = Schemas["Role"];
 export type Problem = Schemas["Problem"];
 
+export type PictureView = Schemas["PictureView"];
+export type PictureReading = Schemas["PictureReading"];
+export type LiftView = Schemas["LiftView"];
+export type NearView = Schemas["NearView"];
+export type LinkDoc = Schemas["LinkDoc"];
+
 /** What a picture shows: its page's size, how many pages, and where its corners are. */
-export type PictureShown = paths["/api/pictures/read"]["post"]["parameters"]["query"];
+export type PictureShown = Schemas["Shown"];
 
 /** The server can't be reached. */
 export class OfflineError extends Error {
@@ -115,12 +121,19 @@ export const api = {
   sketches: (search: string, archived: boolean, suit?: { photos: number; upright: number }) =>
     taken(client.GET("/api/sketches", { params: { query: { search, archived, ...suit } } })),
   sketch: (id: string) => taken(client.GET("/api/sketches/{id}", { params: at(id) })),
-  addSketch: (sketch: SketchDoc, key: string) =>
-    taken(client.POST("/api/sketches", { params: { header: once(key) }, body: sketch })),
+  addSketch: (sketch: SketchDoc, key: string, picture?: string) =>
+    taken(
+      client.POST("/api/sketches", {
+        params: { header: once(key), query: picture ? { picture } : {} },
+        body: sketch,
+      }),
+    ),
   rewriteSketch: (id: string, sketch: SketchDoc) =>
     taken(client.PUT("/api/sketches/{id}/document", { params: at(id), body: sketch })),
   numbers: (text: string, over: SketchDoc) => taken(client.POST("/api/numbers", { body: { text, over } })),
   lines: (sketch: SketchDoc) => taken(client.POST("/api/numbers/lines", { body: sketch })),
+  agree: (sketch: SketchDoc, near: NearView) =>
+    taken(client.POST("/api/numbers/agree", { body: { sketch, along: near.along, blocks: near.blocks } })),
   importSketches: (file: Blob, key: string) =>
     taken(
       client.POST("/api/sketches/import", {
@@ -130,17 +143,22 @@ export const api = {
         headers: { "Content-Type": "application/octet-stream" },
       }),
     ),
-  /** Reads a sketch from a picture; it lies in no drawer yet. */
-  readPicture: (file: Blob, shown: PictureShown, signal: AbortSignal) =>
+  /** Puts a picture in; it is kept upright, without what its camera noted. */
+  addPicture: (file: Blob, name: string, key: string) =>
     taken(
-      client.POST("/api/pictures/read", {
-        params: { query: shown },
+      client.POST("/api/pictures", {
+        params: { header: once(key), query: { name } },
         body: file as unknown as number[],
         bodySerializer: (body) => body as unknown as Blob,
         headers: { "Content-Type": "application/octet-stream" },
-        signal,
       }),
     ),
+  pictures: () => taken(client.GET("/api/pictures")),
+  liftPage: (id: string, shown: PictureShown) =>
+    taken(client.POST("/api/pictures/{id}/lift", { params: at(id), body: shown })),
+  /** Sides of a block as shares of the page, moved onto strong edges of the picture that are near. */
+  snapToPicture: (id: string, sides: [number, number, number, number]) =>
+    taken(client.POST("/api/pictures/{id}/edges", { params: at(id), body: { sides } })),
   changeSketch: (id: string, change: Schemas["SketchChange"]) =>
     taken(client.PUT("/api/sketches/{id}", { params: at(id), body: change })),
   copySketch: (id: string, key: string) =>
@@ -184,6 +202,52 @@ export const api = {
 
   fit: (body: FitDoc, signal?: AbortSignal) => taken(client.POST("/api/fit", { body, ...(signal ? { signal } : {}) })),
 };
+
+/** Reads a sketch from a picture that was put in, telling each stage; stopping it stops the server too. It lies in no drawer yet. */
+export function readPicture(
+  id: string,
+  shown: PictureShown,
+  onStage: (stage: string) => void,
+  signal: AbortSignal,
+): Promise<PictureReading> {
+  const query = new URLSearchParams(
+    Object.entries(shown).flatMap(([k, v]) => (v === undefined || v === null ? [] : [[k, String(v)]])),
+  );
+  const address = `/api/pictures/${id}/reading?${query}`;
+  return new Promise((resolve, reject) => {
+    const source = new EventSource(address);
+    const ended = () => source.close();
+    signal.addEventListener("abort", () => {
+      ended();
+      reject(new DOMException("stopped", "AbortError"));
+    });
+    source.addEventListener("stage", (e) => onStage((e as MessageEvent<string>).data));
+    source.addEventListener("read", (e) => {
+      ended();
+      resolve(JSON.parse((e as MessageEvent<string>).data));
+    });
+    source.addEventListener("failed", (e) => {
+      ended();
+      reject(new ApiError(JSON.parse((e as MessageEvent<string>).data)));
+    });
+    source.onerror = () => {
+      // What was refused outright has its reasons in the answer, which events don't show: it is asked for once more, plainly.
+      ended();
+      if (signal.aborted) return;
+      fetch(address, { signal }).then(
+        async (answer) => {
+          const problem = await answer.json().catch(() => undefined);
+          reject(problem ? new ApiError(problem) : new OfflineError());
+        },
+        () => reject(new OfflineError()),
+      );
+    };
+  });
+}
+
+/** Addresses of pictures' pixels. */
+export const pictureFile = (id: string, form: "original" | "view" | "thumb" | "straight") =>
+  `/api/pictures/${id}/${form}`;
 
 /** Addresses of what is taken away. */
 export const takeAway = {

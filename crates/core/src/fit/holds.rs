@@ -61,7 +61,8 @@ pub enum What {
 }
 
 const WHATS: [&str; 6] = ["line", "equal", "touch", "gap", "lies-on", "mirrored"];
-const PLACES: [&str; 6] = ["left", "right", "centre-x", "top", "bottom", "centre-y"];
+const PLACES: [&str; 6] =
+    [Place::Left.along(), Place::Right.along(), Place::CentreX.along(), Place::Top.along(), Place::Bottom.along(), Place::CentreY.along()];
 const WAYS: [&str; 2] = ["across", "down"];
 const SIZES: [&str; 2] = ["width", "height"];
 

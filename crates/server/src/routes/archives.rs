@@ -135,7 +135,15 @@ mod tests {
 
     fn row(name: &str) -> SketchRow {
         let document = metrosk_demo::sketches(metrosk_demo::SEED).swap_remove(0).to_json();
-        SketchRow { id: Uuid::nil(), name: name.to_owned(), document, made_at: time::OffsetDateTime::UNIX_EPOCH, archived_at: None, pages: 0 }
+        SketchRow {
+            id: Uuid::nil(),
+            name: name.to_owned(),
+            document,
+            made_at: time::OffsetDateTime::UNIX_EPOCH,
+            archived_at: None,
+            picture_id: None,
+            pages: 0,
+        }
     }
 
     #[test]

@@ -47,6 +47,33 @@ pub(crate) fn file_name(name: &str, ending: &str) -> String {
     format!("{}{ending}", if plain.is_empty() { "unnamed" } else { plain })
 }
 
+/// How many tags a sketch may have.
+const MOST_TAGS: usize = 20;
+
+/// Tags as they are kept: short, each once, in lower case.
+pub(crate) fn tags(given: &[String]) -> Result<Vec<String>, Invalid> {
+    if given.len() > MOST_TAGS {
+        return Err(Invalid::one("tags", format!("{} tags", given.len()), format!("up to {MOST_TAGS}")));
+    }
+    let mut kept: Vec<String> = Vec::new();
+    for (n, tag) in given.iter().enumerate() {
+        let tag = short(&format!("tags[{n}]"), tag)?.to_lowercase();
+        if tag.chars().count() > 40 {
+            return Err(Invalid::one(&format!("tags[{n}]"), format!("{} characters", tag.chars().count()), "1 to 40 characters"));
+        }
+        if !kept.contains(&tag) {
+            kept.push(tag);
+        }
+    }
+    Ok(kept)
+}
+
+/// The tags in a sketch document.
+pub(crate) fn tags_of(document: &serde_json::Value) -> Vec<String> {
+    let list = document["tags"].as_array().into_iter().flatten();
+    list.filter_map(|t| t.as_str().map(str::to_owned)).collect()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

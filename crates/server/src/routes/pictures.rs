@@ -1,23 +1,43 @@
-//! Sketches out of pictures. A picture is read and forgotten: nothing of it is kept, its place and camera neither.
+//! Pictures: put in, looked at, read, lifted from. What the camera noted of place and time is not kept; the pixels are.
 
-use super::body::{Asked, Raw};
+mod lift;
+mod reading;
+mod shown;
+
+pub(crate) use lift::{__path_edges, __path_lift, edges, lift};
+pub(crate) use reading::{__path_read, read};
+pub(crate) use shown::Shown;
+
+use super::body::{Asked, Id, Raw};
+use super::names;
+use super::once::{Answer, Once, begin};
 use crate::app::App;
-use crate::auth::Maker;
+use crate::auth::{Maker, Member};
 use crate::error::{Failure, Problem};
-use crate::schema::PictureReading;
+use crate::schema::PictureView;
+use crate::store::pictures::{self, PictureRow};
 use axum::Json;
-use axum::extract::State;
+use axum::body::Bytes;
+use axum::extract::{Path, State};
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
 use metrosk_core::document::Invalid;
-use metrosk_core::length::{Length, Unit};
-use metrosk_core::sketch::Sketch;
-use metrosk_vision::{Asked as Wanted, Quad, Unreadable};
+use metrosk_vision::{Unreadable, decode, jpeg, reduced};
 use serde::Deserialize;
 use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
-use tokio::sync::Semaphore;
+use time::OffsetDateTime;
+use tokio::sync::{AcquireError, OwnedSemaphorePermit, Semaphore};
+use uuid::Uuid;
 
-/// Pictures read at the same time: each takes a core and up to some 300 MB.
+/// Pictures worked on at the same time: each takes a core and up to some 300 MB.
 const AT_ONCE: usize = 2;
+/// The longer side of a picture as it is shown, and as a thumbnail.
+const VIEW: u32 = 1600;
+const THUMB: u32 = 240;
+/// How many pictures are offered again.
+const OFFERED: i64 = 24;
+/// The forms that a picture is kept in; `straight` only once a page has been lifted from it.
+pub(crate) const FORMS: [&str; 4] = ["original", "view", "thumb", "straight"];
 
 /// Keeps the number of pictures in hand small.
 #[derive(Clone, Debug)]
@@ -29,97 +49,145 @@ impl Default for Desk {
     }
 }
 
-/// What the picture shows.
+impl Desk {
+    /// Waits for a free place.
+    async fn place(&self) -> Result<OwnedSemaphorePermit, AcquireError> {
+        self.0.clone().acquire_owned().await
+    }
+
+    /// Does a picture's work at a free place, off the threads that answer.
+    pub(crate) async fn work<T: Send + 'static>(&self, work: impl FnOnce() -> T + Send + 'static) -> Result<T, Failure> {
+        let place = self.place().await.map_err(|e| Failure::Internal(e.to_string()))?;
+        let held = move || {
+            let _place = place;
+            work()
+        };
+        tokio::task::spawn_blocking(held).await.map_err(|e| Failure::Internal(format!("a picture's work did not end: {e}")))
+    }
+}
+
+/// A picture made ready to be kept: upright, encoded anew without what else its file held.
+#[derive(Clone, Debug)]
+pub(crate) struct Prepared {
+    pub(crate) size: (u32, u32),
+    /// Original, view and thumbnail.
+    pub(crate) forms: [(&'static str, Vec<u8>); 3],
+}
+
+/// Decodes within limits, turns upright, encodes anew.
+pub(crate) fn prepared(bytes: &[u8]) -> Result<Prepared, Unreadable> {
+    let picture = decode(bytes)?.pixels;
+    let encoded = |pixels: &_, quality| jpeg(pixels, quality).map_err(|e| Unreadable::Broken("new", e.to_string()));
+    let original = encoded(&picture, 93)?;
+    let view = reduced(&picture, VIEW);
+    let forms = [("original", original), ("view", encoded(&view, 86)?), ("thumb", encoded(&reduced(&view, THUMB), 82)?)];
+    Ok(Prepared { size: (picture.width(), picture.height()), forms })
+}
+
+/// The name of a picture's form in the object store.
+pub(crate) fn file(id: Uuid, form: &str) -> String {
+    format!("pictures/{id}/{form}.jpg")
+}
+
+/// Puts a picture's forms into the store; what the table will say of it.
+pub(crate) async fn keep(app: &App, name: String, ready: Prepared) -> Result<PictureRow, object_store::Error> {
+    let id = Uuid::new_v4();
+    let bytes: usize = ready.forms.iter().map(|f| f.1.len()).sum();
+    for (form, bytes) in ready.forms {
+        app.objects.put(&file(id, form), bytes).await?;
+    }
+    let (width, height) = (ready.size.0 as i32, ready.size.1 as i32);
+    Ok(PictureRow { id, name, width, height, bytes: bytes as i64, made_at: OffsetDateTime::now_utc() })
+}
+
+/// What a picture is called.
 #[derive(Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
-pub(crate) struct Shown {
-    /// The page's width, as makers write lengths: `12`, `8 1/2`, `210 mm`.
-    width: String,
-    /// The page's height.
-    height: String,
-    /// 1, or 2 for a spread.
-    #[param(minimum = 1, maximum = 2)]
-    pages: Option<u32>,
-    /// `in` or `mm`.
-    unit: Option<String>,
-    /// The sketch's name.
+pub(crate) struct Named {
+    /// Its name, its file's for example.
     name: Option<String>,
-    /// Where the page lies in the picture, as eight numbers in its pixels: top left x, y, then top right, bottom right, bottom left.
-    corners: Option<String>,
 }
 
-impl Shown {
-    fn wanted(&self) -> Result<Wanted, Invalid> {
-        let unit = match self.unit.as_deref() {
-            None => Unit::Inch,
-            Some(name) => Unit::from_name(name).ok_or_else(|| Invalid::one("unit", format!("{name:?}"), "in or mm"))?,
-        };
-        let side = |path: &str, text: &str| {
-            let length = Length::parse(text, unit).map_err(|e| Invalid::one(path, e.to_string(), "a length of 1 to 48 in"))?;
-            let fits = (1.0..=48.0).contains(&length.to_units(Unit::Inch));
-            if fits { Ok(length.to_units(unit)) } else { Err(Invalid::one(path, format!("{text:?}"), "a length of 1 to 48 in")) }
-        };
-        let pages = self.pages.unwrap_or(1);
-        if pages != 1 && pages != 2 {
-            return Err(Invalid::one("pages", pages.to_string(), "1 or 2"));
-        }
-        let name = self.name.as_deref().map(str::trim).filter(|n| !n.is_empty()).unwrap_or("From a picture");
-        let name = name.chars().filter(|c| *c != '\0').take(120).collect();
-        Ok(Wanted { page: (side("width", &self.width)?, side("height", &self.height)?), pages, unit, name, corners: self.quad()? })
-    }
-
-    fn quad(&self) -> Result<Option<Quad>, Invalid> {
-        let Some(text) = &self.corners else { return Ok(None) };
-        let numbers: Option<Vec<f64>> = text.split(',').map(|n| n.trim().parse().ok()).collect();
-        match numbers.as_deref() {
-            Some([a, b, c, d, e, f, g, h]) => Ok(Some([[*a, *b], [*c, *d], [*e, *f], [*g, *h]])),
-            _ => Err(Invalid::one("corners", format!("{text:?}"), "eight numbers with commas between")),
-        }
-    }
-}
-
-/// Tells the reading to stop when nobody waits for it any more.
-struct Waiting(Arc<AtomicBool>);
-
-impl Drop for Waiting {
-    fn drop(&mut self) {
-        self.0.store(true, Ordering::Relaxed);
-    }
-}
-
-/// Reads a sketch from a picture (PNG, JPEG or WebP). The answer is a sketch to look over; nothing is kept.
+/// Puts a picture in (PNG, JPEG or WebP, up to 16 MB). Its size is checked before its pixels are decoded. It is turned upright and encoded
+/// anew, so that nothing of place, time and camera is kept.
 #[utoipa::path(
-    post, operation_id = "read_picture", path = "/api/pictures/read", tag = "pictures", params(Shown),
+    post, operation_id = "add_picture", path = "/api/pictures", tag = "pictures",
+    params(Named, ("Idempotency-Key" = Option<String>, Header)),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses(
-        (status = 200, body = PictureReading),
+        (status = 201, body = PictureView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
         (status = 403, body = Problem, content_type = "application/problem+json"),
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn read(
-    State(app): State<App>,
-    _maker: Maker,
-    Asked(shown): Asked<Shown>,
-    Raw(bytes): Raw,
-) -> Result<Json<PictureReading>, Failure> {
-    let wanted = shown.wanted()?;
-    let place = app.desk.0.clone().acquire_owned().await.map_err(|e| Failure::Internal(e.to_string()))?;
-    let gone = Arc::new(AtomicBool::new(false));
-    let waiting = Waiting(gone.clone());
-    let work = move || {
-        let _place = place;
-        let picture = metrosk_vision::decode(&bytes)?;
-        drop(bytes);
-        let size = [picture.pixels.width(), picture.pixels.height()];
-        let reading = metrosk_vision::read(&picture.pixels, &wanted, &|_| !gone.load(Ordering::Relaxed))?;
-        Ok::<_, Unreadable>((reading, size))
-    };
-    let read = tokio::task::spawn_blocking(work).await.map_err(|e| Failure::Internal(format!("reading a picture did not end: {e}")))?;
-    drop(waiting);
-    let (reading, size) = read.map_err(|e| Invalid::one("", e.to_string(), "a picture of a page sketch: PNG, JPEG or WebP, up to 16 MB"))?;
-    // What the drawer takes is a sketch by its own rules.
-    let sketch = Sketch::from_json(&reading.sketch)?.to_json();
-    Ok(Json(PictureReading { sketch, size, corners: reading.quads.iter().map(|q| q.to_vec()).collect() }))
+pub(crate) async fn add(State(app): State<App>, maker: Maker, once: Once, Asked(named): Asked<Named>, Raw(bytes): Raw) -> Result<Answer, Failure> {
+    let name = named.name.as_deref().map(str::trim).filter(|n| !n.is_empty());
+    let name = names::short("name", &name.unwrap_or("A picture").chars().take(names::LONGEST).collect::<String>())?;
+    let allowed = "a picture: PNG, JPEG or WebP, up to 16 MB";
+    let ready = app.desk.work(move || prepared(&bytes)).await?.map_err(|e| Invalid::one("", e.to_string(), allowed))?;
+    let mut write = begin!(once, &app, &maker, "add a picture");
+    let row = keep(&app, name, ready).await?;
+    pictures::insert(write.db(), maker.team(), &row, &maker.person.name).await?;
+    write.finish(StatusCode::CREATED, &view(&row)).await
+}
+
+/// The pictures that were put in last, the newest first.
+#[utoipa::path(
+    get, operation_id = "list_pictures", path = "/api/pictures", tag = "pictures",
+    responses((status = 200, body = Vec<PictureView>), (status = 401, body = Problem, content_type = "application/problem+json"))
+)]
+pub(crate) async fn list(State(app): State<App>, member: Member) -> Result<Json<Vec<PictureView>>, Failure> {
+    let rows = pictures::newest(&app.pool, member.team(), OFFERED).await?;
+    Ok(Json(rows.iter().map(view).collect()))
+}
+
+/// What is known of a picture.
+#[utoipa::path(
+    get, operation_id = "show_picture", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = PictureView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<PictureView>, Failure> {
+    let row = pictures::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("picture"))?;
+    Ok(Json(view(&row)))
+}
+
+/// A picture's pixels, as JPEG: `original`, `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted from it.
+#[utoipa::path(
+    get, operation_id = "picture_file", path = "/api/pictures/{id}/{form}", tag = "pictures", params(("id" = Uuid, Path), ("form" = String, Path)),
+    responses(
+        (status = 200, body = Vec<u8>, content_type = "image/jpeg"),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn show_file(State(app): State<App>, member: Member, Path((id, form)): Path<(String, String)>) -> Result<Response, Failure> {
+    let id = Uuid::parse_str(&id).map_err(|_| Failure::Missing("picture"))?;
+    let form = FORMS.into_iter().find(|f| *f == form).ok_or(Failure::Missing("picture"))?;
+    let bytes = pixels(&app, &member, id, form).await?;
+    let mut response = bytes.into_response();
+    response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static("image/jpeg"));
+    if form != "straight" {
+        response.headers_mut().insert(header::CACHE_CONTROL, HeaderValue::from_static("private, max-age=86400, immutable"));
+    }
+    Ok(response)
+}
+
+/// A form of a picture of the member's team.
+async fn pixels(app: &App, member: &Member, id: Uuid, form: &str) -> Result<Bytes, Failure> {
+    pictures::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("picture"))?;
+    app.objects.get(&file(id, form)).await?.ok_or(Failure::Missing("picture"))
+}
+
+/// A picture at its full size.
+async fn original(app: &App, member: &Member, id: Uuid) -> Result<Bytes, Failure> {
+    pixels(app, member, id, "original").await
+}
+
+fn view(row: &PictureRow) -> PictureView {
+    PictureView { id: row.id, name: row.name.clone(), size: [row.width.unsigned_abs(), row.height.unsigned_abs()], made_at: row.made_at }
 }

@@ -7,18 +7,19 @@ use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::error::{Failure, Problem};
 use crate::schema::{
-    EqualView, GapView, LineView, LinesView, NumbersDoc, NumbersView, PageCard, ReadingView, SketchChange, SketchDoc, SketchView, WordErrorView,
+    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc, NumbersView, PageCard, ReadingView, SketchChange,
+    SketchDoc, SketchView, WordErrorView,
 };
-use crate::store::pages;
 use crate::store::sketches::{self, SketchRow};
+use crate::store::{pages, pictures};
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, StatusCode};
-use metrosk_core::document::Finding;
+use metrosk_core::document::{Finding, Invalid};
 use metrosk_core::length::Length;
 use metrosk_core::numbers;
 use metrosk_core::plan::Defaults;
-use metrosk_core::reading::Reading;
+use metrosk_core::reading::{Place, Reading, made_one, near_lines};
 use metrosk_core::sketch::{Sketch, changes_for};
 use serde::Deserialize;
 use utoipa::IntoParams;
@@ -39,6 +40,14 @@ pub(crate) struct DrawerQuery {
     /// So many of them upright.
     #[param(maximum = 60)]
     upright: Option<u32>,
+}
+
+/// The picture that a sketch comes from.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct FromPicture {
+    /// The picture that it was read from or laid over.
+    picture: Option<Uuid>,
 }
 
 /// The team's sketches, oldest first.
@@ -129,18 +138,29 @@ pub(crate) async fn export(State(app): State<App>, member: Member) -> Result<(He
 /// Puts a sketch document into the drawer.
 #[utoipa::path(
     post, operation_id = "add_sketch", path = "/api/sketches", tag = "sketches", request_body = SketchDoc,
-    params(("Idempotency-Key" = Option<String>, Header)),
+    params(FromPicture, ("Idempotency-Key" = Option<String>, Header)),
     responses(
         (status = 201, body = SketchView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
         (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn add(State(app): State<App>, maker: Maker, once: Once, Document(body): Document) -> Result<Answer, Failure> {
+pub(crate) async fn add(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Asked(from): Asked<FromPicture>,
+    Document(body): Document,
+) -> Result<Answer, Failure> {
     let sketch = Sketch::from_json(&body)?;
     let mut write = begin!(once, &app, &maker, "add a sketch");
     let id = put(write.db(), &maker, &sketch).await?;
+    if let Some(picture) = from.picture {
+        pictures::find(write.db(), maker.team(), picture).await?.ok_or(Failure::Missing("picture"))?;
+        sketches::set_picture(write.db(), maker.team(), id, picture).await?;
+    }
     let row = sketches::find(write.db(), maker.team(), id).await?.ok_or(Failure::Missing("sketch"))?;
     write.finish(StatusCode::CREATED, &view(row)?).await
 }
@@ -190,6 +210,9 @@ pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Bod
     if let Some(name) = &change.name {
         row.name = names::short("name", name)?;
         row.document["name"] = row.name.as_str().into();
+    }
+    if let Some(tags) = &change.tags {
+        row.document["tags"] = names::tags(tags)?.into();
     }
     let archived = change.archived.unwrap_or(row.archived_at.is_some());
     if !sketches::update(&app.pool, maker.team(), id, &row.name, &row.document, archived).await? {
@@ -270,6 +293,25 @@ fn of_document(f: &Finding) -> WordErrorView {
     WordErrorView { line: 0, column: 0, length: 0, found: format!("{} at {}", f.found, f.path), allowed: vec![f.allowed.clone()] }
 }
 
+/// The sketch with edges that nearly agree made one line: those of the blocks named, as the sketch's reading tells them.
+#[utoipa::path(
+    post, operation_id = "make_edges_agree", path = "/api/numbers/agree", tag = "sketches", request_body = AgreeDoc,
+    responses(
+        (status = 200, body = SketchDoc),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn agree(_member: Member, Body(asked): Body<AgreeDoc>) -> Result<Json<serde_json::Value>, Failure> {
+    let sketch = Sketch::from_json(&asked.sketch).map_err(|e| names::under("sketch", e))?;
+    let place = Place::ALL.into_iter().find(|p| p.along() == asked.along && !p.is_centre());
+    let place = place.ok_or_else(|| Invalid::one("along", format!("{:?}", asked.along), "left, right, top or bottom"))?;
+    let blocks: Vec<usize> = asked.blocks.iter().filter_map(|id| sketch.index_of(id)).collect();
+    let near = near_lines(&sketch).into_iter().find(|n| n.line.place == place && n.line.blocks.iter().all(|b| blocks.contains(b)));
+    let near = near.ok_or_else(|| Invalid::one("blocks", asked.blocks.join(", "), "blocks whose edges nearly agree, as the reading tells them"))?;
+    Ok(Json(made_one(&sketch, &near).to_json()))
+}
+
 /// A sketch as lines by number.
 #[utoipa::path(
     get, operation_id = "sketch_numbers", path = "/api/sketches/{id}/numbers", tag = "sketches", params(("id" = Uuid, Path)),
@@ -323,10 +365,12 @@ pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
         id: row.id,
         name: row.name,
         reading: reading(&sketch),
+        tags: names::tags_of(&row.document),
         document: row.document,
         pages: row.pages,
         made_at: row.made_at,
         archived: row.archived_at.is_some(),
+        picture: row.picture_id,
         changes: None,
     })
 }
@@ -341,7 +385,12 @@ fn reading(sketch: &Sketch) -> ReadingView {
         lines: read
             .lines
             .iter()
-            .map(|l| LineView { place: l.place.name().to_owned(), at: units(l.at), blocks: l.blocks.iter().map(|n| id(*n)).collect() })
+            .map(|l| LineView {
+                place: l.place.name().to_owned(),
+                along: l.place.along().to_owned(),
+                at: units(l.at),
+                blocks: l.blocks.iter().map(|n| id(*n)).collect(),
+            })
             .collect(),
         contacts: read.contacts.iter().map(|(a, b, _)| [id(*a), id(*b)]).collect(),
         gaps: read.gaps.iter().map(|g| GapView { blocks: [id(g.from), id(g.to)], width: units(g.width) }).collect(),
@@ -349,5 +398,16 @@ fn reading(sketch: &Sketch) -> ReadingView {
         frames: read.frames.iter().map(pair).collect(),
         equal: read.equal.iter().map(|(wide, blocks)| EqualView { wide: *wide, blocks: blocks.iter().map(|n| id(*n)).collect() }).collect(),
         bleeding: read.bleeding.iter().map(|n| id(*n)).collect(),
+        mirrored: read.mirrored.iter().map(|(across, a, b)| MirroredView { across: *across, blocks: [id(*a), id(*b)] }).collect(),
+        near: near_lines(sketch)
+            .iter()
+            .map(|n| NearView {
+                along: n.line.place.along().to_owned(),
+                blocks: n.line.blocks.iter().map(|b| id(*b)).collect(),
+                at: units(n.line.at),
+                spread: units(n.spread),
+            })
+            .collect(),
+        credit: sketch.credit(),
     }
 }

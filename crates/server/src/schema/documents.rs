@@ -50,6 +50,36 @@ pub(crate) struct FitDoc {
     /// Kinds that may be cut at the fold.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) across_fold: Option<Vec<String>>,
+    /// The keep-list: a block's id to `place`, `size`, `both` or `free`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) keep: Option<std::collections::BTreeMap<String, String>>,
+    /// Readings of the sketch that are switched off or added.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) readings: Option<ReadingsDoc>,
+}
+
+/// Readings of the sketch that are not as they were found.
+#[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ReadingsDoc {
+    /// Not held to.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) off: Option<Vec<LinkDoc>>,
+    /// Added by the maker.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) on: Option<Vec<LinkDoc>>,
+}
+
+/// A reading between blocks.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LinkDoc {
+    /// `line`, `equal`, `touch`, `gap`, `lies-on` or `mirrored`
+    pub(crate) what: String,
+    /// On a line which edges (`left`, `right`, `centre-x`, `top`, `bottom`, `centre-y`), on equal sizes `width` or `height`, on images
+    /// `across` or `down`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) along: Option<String>,
+    /// The blocks.
+    pub(crate) blocks: Vec<String>,
 }
 
 /// So many photos, or these prints.

@@ -7,16 +7,29 @@ use time::{Date, OffsetDateTime};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-/// What was read in a picture.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub(crate) struct PictureReading {
-    /// The sketch, each block with how sure it is. It lies in no drawer yet.
+/// Edges that nearly agree.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct NearView {
+    /// Which edges: `left`, `right`, `top` or `bottom`.
+    pub(crate) along: String,
+    /// The blocks.
+    pub(crate) blocks: Vec<String>,
+    /// Where the one line would be, in the sketch's unit.
+    pub(crate) at: f64,
+    /// How far they are apart, in the sketch's unit.
+    pub(crate) spread: f64,
+}
+
+/// A sketch, and edges of it that are to be one line.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub(crate) struct AgreeDoc {
+    /// The sketch.
     #[schema(value_type = SketchDoc)]
     pub(crate) sketch: Value,
-    /// The picture's width and height in pixels, turned upright.
-    pub(crate) size: [u32; 2],
-    /// Where the page lies in it, in its pixels: one list of corners, clockwise from the top left, or one a page drawn apart.
-    pub(crate) corners: Vec<Vec<[f64; 2]>>,
+    /// Which edges, as told by the sketch's reading.
+    pub(crate) along: String,
+    /// Of which blocks.
+    pub(crate) blocks: Vec<String>,
 }
 
 /// A sketch in the drawer.
@@ -39,6 +52,10 @@ pub(crate) struct SketchView {
     pub(crate) made_at: OffsetDateTime,
     /// Whether it has been put away.
     pub(crate) archived: bool,
+    /// Its tags.
+    pub(crate) tags: Vec<String>,
+    /// The picture that it was read from or laid over.
+    pub(crate) picture: Option<Uuid>,
     /// How many slots would have to change for the photos that were asked about; none where nothing was asked, or there is no slot.
     pub(crate) changes: Option<usize>,
 }
@@ -100,6 +117,8 @@ pub(crate) struct SketchChange {
     pub(crate) name: Option<String>,
     /// Put away, or taken out again.
     pub(crate) archived: Option<bool>,
+    /// Its tags.
+    pub(crate) tags: Option<Vec<String>>,
 }
 
 /// What a sketch means.
@@ -121,6 +140,21 @@ pub(crate) struct ReadingView {
     pub(crate) equal: Vec<EqualView>,
     /// Blocks that run off the page.
     pub(crate) bleeding: Vec<String>,
+    /// Pairs that are each other's image across the sketch's middle.
+    pub(crate) mirrored: Vec<MirroredView>,
+    /// Edges that nearly agree, for her to make one line.
+    pub(crate) near: Vec<NearView>,
+    /// Whom a page from it credits, in a sentence.
+    pub(crate) credit: Option<String>,
+}
+
+/// A pair of blocks, each other's image.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct MirroredView {
+    /// Left and right, or else top and bottom.
+    pub(crate) across: bool,
+    /// The pair.
+    pub(crate) blocks: [String; 2],
 }
 
 /// A line of a sketch.
@@ -128,6 +162,8 @@ pub(crate) struct ReadingView {
 pub(crate) struct LineView {
     /// Which edges or centres.
     pub(crate) place: String,
+    /// The same as a fit request names it: `left`, `centre-x` and so on.
+    pub(crate) along: String,
     /// Where, in the sketch's unit.
     pub(crate) at: f64,
     /// The blocks on it.

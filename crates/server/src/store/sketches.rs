@@ -13,6 +13,7 @@ pub(crate) struct SketchRow {
     pub(crate) document: Value,
     pub(crate) made_at: OffsetDateTime,
     pub(crate) archived_at: Option<OffsetDateTime>,
+    pub(crate) picture_id: Option<Uuid>,
     /// How many pages have been made from it.
     pub(crate) pages: i64,
 }
@@ -20,7 +21,7 @@ pub(crate) struct SketchRow {
 macro_rules! sketch {
     ($which:literal) => {
         concat!(
-            "SELECT s.id, s.name, s.document, s.made_at, s.archived_at, ",
+            "SELECT s.id, s.name, s.document, s.made_at, s.archived_at, s.picture_id, ",
             "(SELECT count(*) FROM pages p WHERE p.sketch_id = s.id AND p.team_id = s.team_id) AS pages FROM sketches s WHERE s.team_id = $1 ",
             $which
         )
@@ -63,4 +64,9 @@ pub(crate) async fn update(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, name: 
     .execute(db)
     .await?;
     Ok(done.rows_affected() == 1)
+}
+
+/// Notes which picture a sketch comes from.
+pub(crate) async fn set_picture(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, picture: Uuid) -> sqlx::Result<()> {
+    sqlx::query("UPDATE sketches SET picture_id = $3 WHERE team_id = $1 AND id = $2").bind(team).bind(id).bind(picture).execute(db).await.map(|_| ())
 }

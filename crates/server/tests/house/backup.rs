@@ -27,6 +27,10 @@ async fn a_server_is_backed_up_and_restored() {
 
     let empty = Server::empty(Settings::default()).await;
     assert_eq!(backup::restore(&empty.app, &file).await.unwrap(), counts);
+    let (here, there) = (house.as_wren().await, empty.as_wren().await);
+    let picture = there.get("/api/pictures").await.1[0]["id"].as_str().unwrap().to_owned();
+    let thumb = format!("/api/pictures/{picture}/thumb");
+    assert_eq!(there.get(&thumb).await, here.get(&thumb).await, "pictures come along, pixels and all");
     for (table, count) in &counts {
         let (before, after) = (rows(&house.database.url, table).await, rows(&empty.database.url, table).await);
         assert_eq!(before.len(), *count);

@@ -12,6 +12,7 @@ enum Of {
     Sketch,
     Person,
     Invite,
+    Picture,
 }
 
 /// Every route with an id, what it is the id of, and a body that would do for one's own.
@@ -44,7 +45,12 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
         (get, "/api/pages/{id}/sheet.svg", Of::Page, none.clone()),
         (put, "/api/team/people/{id}", Of::Person, json!({"role": "guest"})),
         (delete.clone(), "/api/team/people/{id}", Of::Person, none.clone()),
-        (delete, "/api/team/invites/{id}", Of::Invite, none),
+        (delete, "/api/team/invites/{id}", Of::Invite, none.clone()),
+        (Method::GET, "/api/pictures/{id}", Of::Picture, none.clone()),
+        (Method::GET, "/api/pictures/{id}/{form}", Of::Picture, none.clone()),
+        (Method::GET, "/api/pictures/{id}/reading", Of::Picture, none),
+        (Method::POST, "/api/pictures/{id}/lift", Of::Picture, json!({"width": "12", "height": "12"})),
+        (Method::POST, "/api/pictures/{id}/edges", Of::Picture, json!({"sides": [0.1, 0.1, 0.4, 0.4]})),
     ]
 }
 
@@ -56,6 +62,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let page = wren.kites().await;
     let teal = wren.get("/api/team").await.1["people"].as_array().unwrap().iter().find(|p| p["account"] == "teal").unwrap().clone();
     let invite = wren.post("/api/team/invites", &json!({"role": "guest"})).await.1;
+    let picture = wren.get("/api/pictures").await.1[0].clone();
     let table = routes(&page["plan"]);
     let known: BTreeSet<(String, String)> = table.iter().map(|r| (r.0.to_string().to_lowercase(), r.1.to_owned())).collect();
     assert_eq!(known, described(), "every route with an id stands in the table");
@@ -65,15 +72,24 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Sketch => page["sketch"].as_str().unwrap().to_owned(),
             Of::Person => id(&teal),
             Of::Invite => id(&invite),
+            Of::Picture => id(&picture),
         };
-        let path = path.replace("{id}", &foreign).replace("{revision}", "1")
-            + if path.ends_with("/versions") && method == Method::DELETE { "?name=x" } else { "" };
+        let path = path.replace("{id}", &foreign).replace("{revision}", "1").replace("{form}", "thumb")
+            + if path.ends_with("/versions") && method == Method::DELETE {
+                "?name=x"
+            } else if path.ends_with("/reading") {
+                "?width=12&height=12"
+            } else {
+                ""
+            };
         let (status, problem) = ask(&sandpiper, &method, &path, &body).await;
         assert_eq!((status, &problem["type"]), (StatusCode::NOT_FOUND, &json!("missing")), "{method} {path}: {problem}");
     }
     // And none of it came through all the same.
     assert_eq!(wren.kites().await, page);
     assert_eq!(wren.get("/api/team").await.1["invites"].as_array().unwrap().len(), 1);
+    let foreign = format!("/api/sketches?picture={}", id(&picture));
+    assert_eq!(sandpiper.post(&foreign, &page["plan"]["fit"]["sketch"]).await.0, StatusCode::NOT_FOUND);
     let (status, _) = sandpiper.post("/api/pages", &json!({"sketch": page["sketch"]})).await;
     assert_eq!(status, StatusCode::NOT_FOUND, "an id in a body is bound to the team too");
 }

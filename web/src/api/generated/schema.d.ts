@@ -92,6 +92,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/numbers/agree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The sketch with edges that nearly agree made one line: those of the blocks named, as the sketch's reading tells them. */
+        post: operations["make_edges_agree"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/numbers/lines": {
         parameters: {
             query?: never;
@@ -350,7 +367,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pictures/read": {
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pictures that were put in last, the newest first. */
+        get: operations["list_pictures"];
+        put?: never;
+        /**
+         * Puts a picture in (PNG, JPEG or WebP, up to 16 MB). Its size is checked before its pixels are decoded. It is turned upright and encoded
+         *     anew, so that nothing of place, time and camera is kept.
+         */
+        post: operations["add_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is known of a picture. */
+        get: operations["show_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/edges": {
         parameters: {
             query?: never;
             header?: never;
@@ -359,8 +414,63 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reads a sketch from a picture (PNG, JPEG or WebP). The answer is a sketch to look over; nothing is kept. */
-        post: operations["read_picture"];
+        /** Moves the sides of a block, as shares of the page brought upright, onto the strong straight edges that are near them. */
+        post: operations["snap_to_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings the page in a picture upright, between the corners given or those that are found, and takes out its main colours. */
+        post: operations["lift_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reads a sketch from a picture that was put in. Server-sent events: `stage` with the stage's name, as often as it goes on, then
+         *     `read` with the sketch to look over, or `failed` with problem details. Closing the connection stops the reading. The sketch lies in
+         *     no drawer yet.
+         */
+        get: operations["read_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture's pixels, as JPEG: `original`, `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted from it. */
+        get: operations["picture_file"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -666,6 +776,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A sketch, and edges of it that are to be one line. */
+        AgreeDoc: {
+            /** @description Which edges, as told by the sketch's reading. */
+            along: string;
+            /** @description Of which blocks. */
+            blocks: string[];
+            /** @description The sketch. */
+            sketch: components["schemas"]["SketchDoc"];
+        };
         /** @description A block of a sketch. */
         BlockDoc: {
             /** @description Edges it runs off. */
@@ -782,6 +901,16 @@ export interface components {
              */
             mean: number;
         };
+        /** @description The sides of a block laid over a page, as shares of the page (of both pages, on a spread). */
+        EdgesDoc: {
+            /** @description Left, top, right, bottom. */
+            sides: number[];
+        };
+        /** @description The sides, moved onto edges where there are some near. */
+        EdgesView: {
+            /** @description Left, top, right, bottom. */
+            sides: number[];
+        };
         /** @description Equal sizes. */
         EqualView: {
             /** @description The blocks. */
@@ -808,11 +937,16 @@ export interface components {
             flip?: string | null;
             /** @description `metrosk-fit/1` */
             format: string;
+            /** @description The keep-list: a block's id to `place`, `size`, `both` or `free`. */
+            keep?: {
+                [key: string]: string;
+            } | null;
             /** @description `trim` or `whole` */
             photo_rule?: string | null;
             photos?: components["schemas"]["PhotosDoc"] | null;
             /** @description What is held. */
             pins?: components["schemas"]["PinDoc"][] | null;
+            readings?: components["schemas"]["ReadingsDoc"] | null;
             /** @description The sketch. */
             sketch: components["schemas"]["SketchDoc"];
             /**
@@ -917,8 +1051,19 @@ export interface components {
             /** @description `in` or `mm` */
             unit: string;
         };
+        /** @description A finished page brought upright: its picture's form `straight` shows it. */
+        LiftView: {
+            /** @description Where the page lies in the picture, in its pixels: four corners, clockwise from the top left. */
+            corners: number[][];
+            /** @description The picture's width and height in pixels. */
+            size: number[];
+            /** @description The page's main colours, the largest first. */
+            swatches: components["schemas"]["SwatchView"][];
+        };
         /** @description A line of a sketch. */
         LineView: {
+            /** @description The same as a fit request names it: `left`, `centre-x` and so on. */
+            along: string;
             /**
              * Format: double
              * @description Where, in the sketch's unit.
@@ -935,6 +1080,18 @@ export interface components {
             reading: components["schemas"]["ReadingView"];
             /** @description The lines by number. */
             text: string;
+        };
+        /** @description A reading between blocks. */
+        LinkDoc: {
+            /**
+             * @description On a line which edges (`left`, `right`, `centre-x`, `top`, `bottom`, `centre-y`), on equal sizes `width` or `height`, on images
+             *     `across` or `down`.
+             */
+            along?: string | null;
+            /** @description The blocks. */
+            blocks: string[];
+            /** @description `line`, `equal`, `touch`, `gap`, `lies-on` or `mirrored` */
+            what: string;
         };
         /** @description What a link that works once is for. */
         LinkView: {
@@ -980,10 +1137,34 @@ export interface components {
             /** @description Her role. */
             role: string;
         };
+        /** @description A pair of blocks, each other's image. */
+        MirroredView: {
+            /** @description Left and right, or else top and bottom. */
+            across: boolean;
+            /** @description The pair. */
+            blocks: string[];
+        };
         /** @description A new name. */
         NameChange: {
             /** @description The name. */
             name: string;
+        };
+        /** @description Edges that nearly agree. */
+        NearView: {
+            /** @description Which edges: `left`, `right`, `top` or `bottom`. */
+            along: string;
+            /**
+             * Format: double
+             * @description Where the one line would be, in the sketch's unit.
+             */
+            at: number;
+            /** @description The blocks. */
+            blocks: string[];
+            /**
+             * Format: double
+             * @description How far they are apart, in the sketch's unit.
+             */
+            spread: number;
         };
         /** @description An invitation to come. */
         NewInvite: {
@@ -1181,6 +1362,23 @@ export interface components {
             /** @description The sketch, each block with how sure it is. It lies in no drawer yet. */
             sketch: components["schemas"]["SketchDoc"];
         };
+        /** @description A picture that was put in. */
+        PictureView: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: date-time
+             * @description When it was put in.
+             */
+            made_at: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Width and height in pixels, upright. */
+            size: number[];
+        };
         /** @description A held edge or size. */
         PinDoc: {
             /**
@@ -1298,6 +1496,8 @@ export interface components {
             bleeding: string[];
             /** @description Pairs of blocks that touch. */
             contacts: string[][];
+            /** @description Whom a page from it credits, in a sentence. */
+            credit?: string | null;
             /** @description Blocks of one kind equally wide or high. */
             equal: components["schemas"]["EqualView"][];
             /** @description (frame, framed). */
@@ -1308,8 +1508,19 @@ export interface components {
             lies_on: string[][];
             /** @description Edges and centres that agree. */
             lines: components["schemas"]["LineView"][];
+            /** @description Pairs that are each other's image across the sketch's middle. */
+            mirrored: components["schemas"]["MirroredView"][];
+            /** @description Edges that nearly agree, for her to make one line. */
+            near: components["schemas"]["NearView"][];
             /** @description How many photo slots it has. */
             photo_slots: number;
+        };
+        /** @description Readings of the sketch that are not as they were found. */
+        ReadingsDoc: {
+            /** @description Not held to. */
+            off?: components["schemas"]["LinkDoc"][] | null;
+            /** @description Added by the maker. */
+            on?: components["schemas"]["LinkDoc"][] | null;
         };
         /** @description How good a layout is. */
         ReportDoc: {
@@ -1407,6 +1618,24 @@ export interface components {
             /** @description `rect`, `ellipse`, `triangle` or `polygon` */
             type: string;
         };
+        /** @description What the picture shows. */
+        Shown: {
+            /** @description Where the page lies in the picture, as eight numbers in its pixels: top left x, y, then top right, bottom right, bottom left. */
+            corners?: string | null;
+            /** @description The page's height. */
+            height: string;
+            /** @description The sketch's name. */
+            name?: string | null;
+            /**
+             * Format: int32
+             * @description 1, or 2 for a spread.
+             */
+            pages?: number | null;
+            /** @description `in` or `mm`. */
+            unit?: string | null;
+            /** @description The page's width, as makers write lengths: `12`, `8 1/2`, `210 mm`. */
+            width: string;
+        };
         /** @description What she signs in with. */
         SignIn: {
             /** @description Her account. */
@@ -1433,6 +1662,8 @@ export interface components {
             archived?: boolean | null;
             /** @description Its name. */
             name?: string | null;
+            /** @description Its tags. */
+            tags?: string[] | null;
         };
         /** @description A sketch document. */
         SketchDoc: {
@@ -1472,8 +1703,15 @@ export interface components {
              * @description How many pages have been made from it.
              */
             pages: number;
+            /**
+             * Format: uuid
+             * @description The picture that it was read from or laid over.
+             */
+            picture?: string | null;
             /** @description What was read from it. */
             reading: components["schemas"]["ReadingView"];
+            /** @description Its tags. */
+            tags: string[];
         };
         /** @description Where a page stands on one station. */
         StationView: {
@@ -1489,6 +1727,16 @@ export interface components {
              * @description The revision it starts from.
              */
             revision: number;
+        };
+        /** @description A colour of a page. */
+        SwatchView: {
+            /** @description As `#rrggbb`. */
+            colour: string;
+            /**
+             * Format: double
+             * @description Its share of the page, 0 to 1.
+             */
+            share: number;
         };
         /** @description The page or spread to fill. */
         TargetDoc: {
@@ -1863,6 +2111,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NumbersView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_edges_agree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreeDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SketchDoc"];
                 };
             };
             401: {
@@ -2823,23 +3110,42 @@ export interface operations {
             };
         };
     };
-    read_picture: {
+    list_pictures: {
         parameters: {
-            query: {
-                /** @description The page's width, as makers write lengths: `12`, `8 1/2`, `210 mm`. */
-                width: string;
-                /** @description The page's height. */
-                height: string;
-                /** @description 1, or 2 for a spread. */
-                pages?: number;
-                /** @description `in` or `mm`. */
-                unit?: string;
-                /** @description The sketch's name. */
-                name?: string;
-                /** @description Where the page lies in the picture, as eight numbers in its pixels: top left x, y, then top right, bottom right, bottom left. */
-                corners?: string;
-            };
+            query?: never;
             header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_picture: {
+        parameters: {
+            query?: {
+                /** @description Its name, its file's for example. */
+                name?: string;
+            };
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -2849,12 +3155,12 @@ export interface operations {
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PictureReading"];
+                    "application/json": components["schemas"]["PictureView"];
                 };
             };
             401: {
@@ -2874,6 +3180,261 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    snap_to_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EdgesDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EdgesView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lift_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shown"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_picture: {
+        parameters: {
+            query: {
+                /** @description The page's width, as makers write lengths: `12`, `8 1/2`, `210 mm`. */
+                width: string;
+                /** @description The page's height. */
+                height: string;
+                /** @description 1, or 2 for a spread. */
+                pages?: number;
+                /** @description `in` or `mm`. */
+                unit?: string;
+                /** @description The sketch's name. */
+                name?: string;
+                /** @description Where the page lies in the picture, as eight numbers in its pixels: top left x, y, then top right, bottom right, bottom left. */
+                corners?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["PictureReading"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3067,7 +3628,10 @@ export interface operations {
     };
     add_sketch: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The picture that it was read from or laid over. */
+                picture?: string;
+            };
             header?: {
                 "Idempotency-Key"?: string | null;
             };
@@ -3097,6 +3661,14 @@ export interface operations {
                 };
             };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -13,6 +13,7 @@ export function DrawerScreen() {
   const [archived, setArchived] = useState(false);
   const [photos, setPhotos] = useState("");
   const [upright, setUpright] = useState("");
+  const [pages, setPages] = useState(0);
   const wanted = useDeferredValue(search.trim());
   const count = Number(photos) || 0;
   const standing = Math.min(count, Number(upright) || 0);
@@ -23,6 +24,7 @@ export function DrawerScreen() {
     queryFn: () => api.sketches(wanted, archived, suit),
     placeholderData: (before) => before,
   });
+  const shown = (sketches.data ?? []).filter((s) => pages === 0 || s.document.canvas.pages === pages);
   return (
     <main className="grid gap-4 p-[18px] pt-2">
       <div className="flex flex-wrap items-center gap-3">
@@ -32,10 +34,18 @@ export function DrawerScreen() {
           <input
             type="search"
             className="field w-[16rem] px-2 py-1"
-            placeholder="name, maker or note"
+            placeholder="name, maker, tag or note"
             value={search}
             onChange={(e) => setSearch(e.target.value)}
           />
+        </label>
+        <label className="flex items-center gap-1.5">
+          <span className="sr-only">How many pages</span>
+          <select className="field py-1" value={pages} onChange={(e) => setPages(Number(e.target.value))}>
+            <option value={0}>one page or two</option>
+            <option value={1}>one page</option>
+            <option value={2}>two pages</option>
+          </select>
         </label>
         <fieldset className="flex items-center gap-1.5">
           <legend className="sr-only">Sketches that suit my photos</legend>
@@ -93,8 +103,8 @@ export function DrawerScreen() {
         </Notice>
       )}
       <ul className="flex flex-wrap gap-4">
-        {sketches.data?.map((sketch) => (
-          <SketchInDrawer key={sketch.id} sketch={sketch} mayChange={mayChange} />
+        {shown.map((sketch) => (
+          <SketchInDrawer key={sketch.id} sketch={sketch} mayChange={mayChange} onTag={setSearch} />
         ))}
       </ul>
     </main>

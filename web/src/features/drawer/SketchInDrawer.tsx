@@ -7,11 +7,19 @@ import { Ask } from "@/shared/ui/Ask";
 import { Menu } from "@/shared/ui/Menu";
 import { SizeText } from "@/shared/ui/SizeText";
 
+type Props = { sketch: SketchView; mayChange: boolean; onTag: (tag: string) => void };
+
+const SOURCE: Record<string, string> = { challenge: "Published", scraplift: "Lifted from a page", own: "Own" };
+
+const dayOf = (at: string) =>
+  new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+
 /** A sketch as a card: what it is, the pages made from it, and the page that may be started from it. */
-export function SketchInDrawer({ sketch, mayChange }: { sketch: SketchView; mayChange: boolean }) {
+export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [renaming, setRenaming] = useState(false);
+  const [tagging, setTagging] = useState(false);
   const [showPages, setShowPages] = useState(false);
   const start = useMutation({
     mutationFn: () => api.startPage(sketch.id, sketch.name, newKey()),
@@ -22,17 +30,18 @@ export function SketchInDrawer({ sketch, mayChange }: { sketch: SketchView; mayC
   });
   const refresh = () => {
     setRenaming(false);
+    setTagging(false);
     queries.invalidateQueries({ queryKey: ["sketches"] });
   };
   const change = useMutation({
-    mutationFn: (c: { name?: string; archived?: boolean }) => api.changeSketch(sketch.id, c),
+    mutationFn: (c: { name?: string; archived?: boolean; tags?: string[] }) => api.changeSketch(sketch.id, c),
     onSuccess: refresh,
   });
   const copy = useMutation({ mutationFn: () => api.copySketch(sketch.id, newKey()), onSuccess: refresh });
   const { canvas, unit, blocks } = sketch.document;
   const slots = sketch.reading.photo_slots;
   const origin = (sketch.document as { origin?: { maker?: string; how?: string } }).origin;
-  const error = start.error ?? copy.error ?? (renaming ? null : change.error);
+  const error = start.error ?? copy.error ?? (renaming || tagging ? null : change.error);
   return (
     <li className="sheet flex w-[232px] flex-col">
       <div className="flex h-[128px] items-center justify-center">
@@ -44,8 +53,22 @@ export function SketchInDrawer({ sketch, mayChange }: { sketch: SketchView; mayC
       </p>
       <p className="text-second">
         {slots} {slots === 1 ? "photo" : "photos"}, {sketch.reading.lines.length} lines
-        {origin?.maker ? `, by ${origin.maker}` : ""}
       </p>
+      <p className="text-second">
+        {SOURCE[origin?.how ?? ""] ?? "Sketch"}
+        {origin?.maker ? ` by ${origin.maker}` : ""}, {dayOf(sketch.made_at)}
+      </p>
+      {sketch.tags.length > 0 && (
+        <ul className="mt-0.5 flex flex-wrap gap-1">
+          {sketch.tags.map((t) => (
+            <li key={t}>
+              <button type="button" className="border border-hairline px-1.5 text-[13px]" onClick={() => onTag(t)}>
+                {t}
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       {typeof sketch.changes === "number" && (
         <p className="font-semibold">
           {sketch.changes === 0
@@ -78,6 +101,7 @@ export function SketchInDrawer({ sketch, mayChange }: { sketch: SketchView; mayC
               onSelect: () => navigate({ to: "/sketches/$sketchId", params: { sketchId: sketch.id } }),
             },
             mayChange && { label: "Rename", onSelect: () => setRenaming(true) },
+            mayChange && { label: "Tags", onSelect: () => setTagging(true) },
             mayChange && { label: "Copy", onSelect: () => copy.mutate() },
             { label: "Take away (JSON)", href: takeAway.sketch(sketch.id) },
             mayChange && {
@@ -101,6 +125,24 @@ export function SketchInDrawer({ sketch, mayChange }: { sketch: SketchView; mayC
           error={fieldError(change.error, "name")}
           onYes={(name) => change.mutate({ name })}
           onClose={() => setRenaming(false)}
+        />
+      )}
+      {tagging && (
+        <Ask
+          title={`Tags of ${sketch.name}`}
+          label="Tags, with commas between"
+          value={sketch.tags.join(", ")}
+          yes="Keep them"
+          error={fieldError(change.error, "tags") ?? fieldError(change.error, "tags[0]")}
+          onYes={(text) =>
+            change.mutate({
+              tags: text
+                .split(",")
+                .map((t) => t.trim())
+                .filter(Boolean),
+            })
+          }
+          onClose={() => setTagging(false)}
         />
       )}
     </li>

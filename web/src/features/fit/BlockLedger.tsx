@@ -1,4 +1,5 @@
 import type { FitDoc, PlaceDoc } from "@/api/client";
+import { type KeepWay, keepOf, withKeep } from "@/features/sketch/holds";
 import { kindWord } from "@/shared/drawing/geometry";
 import { Length } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
@@ -71,9 +72,37 @@ export function BlockLedger({ fit, place, selected, change }: Props) {
           ))}
         </tbody>
       </table>
+      <label className="mt-2 flex items-center gap-2">
+        <span className="text-second">Held to</span>
+        <select
+          className="field grow py-1"
+          value={keepOf(fit, block.id) ?? ""}
+          onChange={(e) => {
+            const way = (e.target.value || undefined) as KeepWay | undefined;
+            change(
+              withKeep(fit, block.id, way),
+              `${block.id} ${KEEPS.find((k) => k.value === e.target.value)?.reason}`,
+            );
+          }}
+        >
+          {KEEPS.map((k) => (
+            <option key={k.value} value={k.value}>
+              {k.label}
+            </option>
+          ))}
+        </select>
+      </label>
     </section>
   );
 }
+
+const KEEPS: readonly { value: string; label: string; reason: string }[] = [
+  { value: "", label: "what the fit finds best", reason: "weighed with the rest" },
+  { value: "place", label: "its place", reason: "held to its place" },
+  { value: "size", label: "its size", reason: "held to its size" },
+  { value: "both", label: "its place and size", reason: "held to place and size" },
+  { value: "free", label: "nothing: it is free", reason: "set free" },
+];
 
 type RowProps = { fit: FitDoc; block: string; row: LedgerRow; change: Props["change"] };
 

@@ -1,61 +1,77 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "@tanstack/react-router";
 import { useEffect, useRef, useState } from "react";
-import { api, fieldError, newKey, type SketchDoc, type SketchView } from "@/api/client";
+import {
+  api,
+  fieldError,
+  newKey,
+  type PictureView,
+  pictureFile,
+  readPicture,
+  type SketchDoc,
+  type SketchView,
+} from "@/api/client";
 import { useMe } from "@/features/people/useMe";
+import { fromTicks, parseLength } from "@/shared/lengths/length";
 import { Field } from "@/shared/ui/Field";
 import { around, type Corners, cornersText, whole } from "./corners";
+import { lifted } from "./lifting";
+import { Nearly } from "./Nearly";
+import { Offered } from "./Offered";
 import { PictureCorners } from "./PictureCorners";
 import { ReadBlocks } from "./ReadBlocks";
 import { ReadDrawing } from "./ReadDrawing";
 import { unsure } from "./review";
+import { usePictures } from "./usePicture";
 
-type Picture = { file: File; url: string; size: { w: number; h: number } };
+const STAGES: Record<string, string> = {
+  page: "Looking for the page…",
+  upright: "Bringing it upright…",
+  strokes: "Telling writing from strokes…",
+  blocks: "Finding the blocks…",
+  kinds: "Telling their kinds…",
+};
 
-/** A sketch out of a picture: the picture, what it shows, what was read in it, and into the drawer. */
+/** A sketch out of a picture: the picture, what it shows, what was read in it, and into the drawer. A finished page is brought upright
+ * for blocks to be laid over it. */
 export function PictureScreen() {
   const unit = useMe().data?.defaults.unit === "mm" ? "mm" : "in";
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [picture, setPicture] = useState<Picture>();
-  const [broken, setBroken] = useState("");
+  const [picture, setPicture] = useState<PictureView>();
+  const [finished, setFinished] = useState(false);
   const [name, setName] = useState("");
+  const [maker, setMaker] = useState("");
+  const [after, setAfter] = useState("");
   const [width, setWidth] = useState(unit === "mm" ? "305" : "12");
   const [height, setHeight] = useState(unit === "mm" ? "305" : "12");
   const [pages, setPages] = useState(1);
   const [corners, setCorners] = useState<Corners>();
   const [sketch, setSketch] = useState<SketchDoc>();
   const [at, setAt] = useState<string>();
+  const [stage, setStage] = useState<string>();
   const waiting = useRef<AbortController>(undefined);
   useEffect(() => () => waiting.current?.abort(), []);
-  useEffect(() => () => void (picture && URL.revokeObjectURL(picture.url)), [picture]);
 
-  const take = (file: File | undefined) => {
-    if (!file) return;
-    const url = URL.createObjectURL(file);
-    const image = new Image();
-    image.onload = () => {
-      setBroken("");
-      setPicture({ file, url, size: { w: image.naturalWidth, h: image.naturalHeight } });
-      setName(file.name.replace(/\.[^.]+$/, ""));
-      setCorners(undefined);
-      setSketch(undefined);
-      read.reset();
-    };
-    image.onerror = () => {
-      URL.revokeObjectURL(url);
-      setBroken(`“${file.name}” is no picture that can be shown. Allowed are PNG, JPEG and WebP.`);
-    };
-    image.src = url;
+  const chosen = (next: PictureView) => {
+    setPicture(next);
+    setName(next.name.replace(/\.[^.]+$/, ""));
+    setCorners(undefined);
+    setSketch(undefined);
+    read.reset();
+    lift.reset();
   };
+  const pictures = usePictures(chosen);
+  const take = (file: File | undefined) => file && pictures.add.mutate(file);
+  const shown = () => ({ width, height, pages, unit, name, ...(corners && { corners: cornersText(corners) }) });
 
   const read = useMutation({
     mutationFn: () => {
       if (!picture) throw new Error("There is no picture yet.");
       waiting.current?.abort();
       waiting.current = new AbortController();
-      const shown = { width, height, pages, unit, name, ...(corners && { corners: cornersText(corners) }) };
-      return api.readPicture(picture.file, shown, waiting.current.signal);
+      setStage(undefined);
+      return readPicture(picture.id, shown(), setStage, waiting.current.signal);
     },
     onSuccess: (reading) => {
       setSketch(reading.sketch);
@@ -63,18 +79,38 @@ export function PictureScreen() {
       setCorners(around(reading.corners as unknown as Corners[]));
     },
   });
+  const toSketch = (kept: unknown) => {
+    queries.invalidateQueries({ queryKey: ["sketches"] });
+    navigate({ to: "/sketches/$sketchId", params: { sketchId: (kept as SketchView).id } });
+  };
+  const lift = useMutation({
+    mutationFn: async () => {
+      if (!picture) throw new Error("There is no picture yet.");
+      const found = await api.liftPage(picture.id, shown());
+      // She sees where the page was found, and moves its corners, before anything is laid over it.
+      if (!corners) return { corners: found.corners as unknown as Corners };
+      // The server has taken both sides for lengths by now.
+      const side = (text: string) => {
+        const parsed = parseLength(text, unit);
+        return "ticks" in parsed ? fromTicks(parsed.ticks, unit) : 12;
+      };
+      const page = { w: side(width), h: side(height) };
+      const begun = lifted({ name, unit, page, pages, maker, after, swatches: found.swatches.map((s) => s.colour) });
+      return { kept: await api.addSketch(begun, newKey(), picture.id) };
+    },
+    onSuccess: (done) => (done.kept ? toSketch(done.kept) : setCorners(done.corners)),
+  });
   const keep = useMutation({
     mutationFn: () => {
       if (!sketch) throw new Error("There is no sketch yet.");
-      return api.addSketch(sketch, newKey());
+      return api.addSketch(sketch, newKey(), picture?.id);
     },
-    onSuccess: (kept) => {
-      queries.invalidateQueries({ queryKey: ["sketches"] });
-      navigate({ to: "/sketches/$sketchId", params: { sketchId: (kept as SketchView).id } });
-    },
+    onSuccess: toSketch,
   });
   const stopped = read.error?.name === "AbortError";
-  const fields = { width: fieldError(read.error, "width"), height: fieldError(read.error, "height") };
+  const wrong = finished ? lift.error : read.error;
+  const fields = { width: fieldError(wrong, "width"), height: fieldError(wrong, "height") };
+  const size = picture && { w: picture.size[0] ?? 1, h: picture.size[1] ?? 1 };
   const left = sketch ? unsure(sketch) : 0;
   return (
     <main className="grid gap-4 p-[18px] pt-2">
@@ -89,7 +125,7 @@ export function PictureScreen() {
           className="grid gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            if (picture) read.mutate();
+            if (picture) (finished ? lift : read).mutate();
           }}
         >
           <label className="button justify-self-start focus-within:outline-3 focus-within:outline-pin">
@@ -101,11 +137,21 @@ export function PictureScreen() {
               onChange={(e) => take(e.target.files?.[0])}
             />
           </label>
-          {broken && (
+          {pictures.add.isPending && <p role="status">Putting the picture in…</p>}
+          {pictures.add.error && (
             <p role="alert" className="text-measure">
-              {broken}
+              {pictures.add.error.message}
             </p>
           )}
+          <fieldset className="grid gap-1">
+            <legend className="font-medium">It is</legend>
+            {[false, true].map((f) => (
+              <label key={String(f)} className="flex items-center gap-1.5">
+                <input type="radio" name="what" checked={finished === f} onChange={() => setFinished(f)} />
+                {f ? "a finished page to lift" : "a page sketch to read"}
+              </label>
+            ))}
+          </fieldset>
           <Field label="Name" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
           <div className="grid grid-cols-2 gap-2 [&>div]:min-w-0 [&_input]:min-w-0">
             <Field
@@ -121,6 +167,24 @@ export function PictureScreen() {
               onChange={(e) => setHeight(e.target.value)}
             />
           </div>
+          {finished && (
+            <>
+              <Field
+                label="Made by"
+                value={maker}
+                maxLength={120}
+                help="Named wherever a page from it is shown."
+                onChange={(e) => setMaker(e.target.value)}
+              />
+              <Field
+                label="After, oldest first"
+                value={after}
+                maxLength={400}
+                help="Earlier makers of a hop, with commas."
+                onChange={(e) => setAfter(e.target.value)}
+              />
+            </>
+          )}
           <fieldset className="flex gap-4">
             <legend className="font-medium">The picture shows</legend>
             {[1, 2].map((n) => (
@@ -135,20 +199,25 @@ export function PictureScreen() {
               <button type="button" className="button" onClick={() => waiting.current?.abort()}>
                 Stop
               </button>
-              <p role="status">Reading the picture…</p>
+              <p role="status">{(stage && STAGES[stage]) ?? "Waiting for a free desk…"}</p>
             </div>
           ) : (
-            <button type="submit" className="button button-first justify-self-start" disabled={!picture}>
-              {sketch ? "Read it again" : "Read it"}
+            <button
+              type="submit"
+              className="button button-first justify-self-start"
+              disabled={!picture || lift.isPending}
+            >
+              {finished ? (corners ? "Lay blocks over it" : "Find the page") : sketch ? "Read it again" : "Read it"}
             </button>
           )}
-          {read.error && !stopped && !fields.width && !fields.height && (
+          {wrong && !stopped && !fields.width && !fields.height && (
             <p role="alert" className="text-measure">
-              {read.error.message}
+              {wrong.message}
             </p>
           )}
           <p className="text-second">
-            A diagram, a print, a pencil sketch or a photo of one. It is read and forgotten: only the sketch is kept.
+            A diagram, a print, a pencil sketch, a photo of one, or a finished page. It stays with the team's pictures;
+            what the camera noted of place and time does not.
           </p>
         </form>
         <section
@@ -160,33 +229,39 @@ export function PictureScreen() {
             take(e.dataTransfer.files[0]);
           }}
         >
-          {picture ? (
+          {picture && size ? (
             <>
               <PictureCorners
-                url={picture.url}
-                size={picture.size}
-                corners={corners ?? whole(picture.size)}
+                url={pictureFile(picture.id, "view")}
+                size={size}
+                corners={corners ?? whole(size)}
                 onChange={setCorners}
               />
               <p className="mt-1 text-second">
-                {corners
-                  ? "The page is read between these corners. Drag one, or move it with the arrow keys, and read again."
-                  : "Metrosk looks for the page itself. Drag the corners only if it misses."}
+                {!corners
+                  ? "Metrosk looks for the page itself. Drag the corners only if it misses."
+                  : finished
+                    ? "The page is taken between these corners. Drag one, or move it with the arrow keys."
+                    : "The page is read between these corners. Drag one, or move it with the arrow keys, and read again."}
               </p>
             </>
           ) : (
-            <p className="grid min-h-[20rem] place-items-center border-2 border-hairline border-dashed text-second">
-              Drop a picture here, or choose one.
-            </p>
+            <div className="grid gap-5">
+              <p className="grid min-h-[16rem] place-items-center border-2 border-hairline border-dashed text-second">
+                Drop a picture here, or choose one.
+              </p>
+              <Offered pictures={pictures.known} onChoose={chosen} />
+            </div>
           )}
         </section>
-        {sketch && (
+        {sketch && !finished && (
           <div className="grid gap-3">
             <ReadDrawing sketch={sketch} at={at} />
             <p role="status" className="font-semibold">
               {sketch.blocks.length} blocks{left > 0 ? `, ${left} to look at` : ", all settled"}
             </p>
             <ReadBlocks sketch={sketch} at={at} onWalk={setAt} onChange={setSketch} />
+            <Nearly sketch={sketch} onChange={setSketch} />
             <button
               type="button"
               className="button button-first justify-self-start"

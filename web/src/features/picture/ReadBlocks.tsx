@@ -1,7 +1,8 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { SketchDoc } from "@/api/client";
+import { edged, stepOf } from "@/features/sketch/model";
 import { kindWord } from "@/shared/drawing/geometry";
-import { accepted, asKind, bySure, dropped, KIND_KEYS, sureOf, UNSURE } from "./review";
+import { accepted, asKind, bySure, dropped, halved, KIND_KEYS, merged, sureOf, UNSURE } from "./review";
 
 type Props = {
   sketch: SketchDoc;
@@ -10,8 +11,20 @@ type Props = {
   onChange: (sketch: SketchDoc) => void;
 };
 
+type Edge = "left" | "top" | "right" | "bottom";
+
+const EDGE_KEYS: Record<string, Edge> = { "1": "left", "2": "top", "3": "right", "4": "bottom" };
+const WAYS: Record<string, readonly [readonly Edge[], number]> = {
+  ArrowLeft: [["left", "right"], -1],
+  ArrowRight: [["left", "right"], 1],
+  ArrowUp: [["top", "bottom"], -1],
+  ArrowDown: [["top", "bottom"], 1],
+};
+
 /** The blocks that were read, the least sure first: walked with the arrow keys, accepted with Enter, changed by a letter. */
 export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
+  const [marked, setMarked] = useState<string>();
+  const [edge, setEdge] = useState<Edge>();
   const list = useRef<HTMLDivElement>(null);
   const order = bySure(sketch);
   const here = Math.max(
@@ -30,10 +43,26 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
       bySure(next).find((b) => sureOf(b) < UNSURE) ?? bySure(next)[Math.min(here, next.blocks.length - 1)];
     onWalk(waiting?.id);
   };
+  const mark = () => setMarked((m) => (m === now?.id ? undefined : now?.id));
+  const other = marked !== now?.id && sketch.blocks.some((b) => b.id === marked) ? marked : undefined;
+  const gather = () => {
+    if (!now || !other) return;
+    setMarked(undefined);
+    decide(merged(sketch, now.id, other));
+  };
   const press = (e: React.KeyboardEvent) => {
     if (!now || e.ctrlKey || e.metaKey || e.altKey) return;
     const kind = KIND_KEYS.find((k) => k.key === e.key.toLowerCase())?.kind;
-    if (e.key === "ArrowDown") walk(1);
+    const way = edge && WAYS[e.key];
+    if (edge && way) {
+      // With an edge in hand the arrows move it by a step; across it they do nothing.
+      if (way[0].includes(edge)) onChange(accepted(edged(sketch, now.id, edge, way[1] * stepOf(sketch)), now.id));
+    } else if (EDGE_KEYS[e.key]) setEdge((held) => (held === EDGE_KEYS[e.key] ? undefined : EDGE_KEYS[e.key]));
+    else if (e.key === "Escape" && edge) setEdge(undefined);
+    else if (e.key === " ") mark();
+    else if (e.key === "g") gather();
+    else if (e.key === "h") decide(halved(sketch, now.id));
+    else if (e.key === "ArrowDown") walk(1);
     else if (e.key === "ArrowUp") walk(-1);
     else if (e.key === "Enter") decide(accepted(sketch, now.id));
     else if (e.key === "Delete" || e.key === "Backspace") decide(dropped(sketch, now.id));
@@ -46,7 +75,8 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
       <h2 id="read-blocks">Blocks that were read</h2>
       <p className="text-second">
         Arrows walk, Enter accepts, Delete drops. A letter gives another kind:{" "}
-        {KIND_KEYS.map((k) => `${k.key} ${kindWord(k.kind)}`).join(", ")}.
+        {KIND_KEYS.map((k) => `${k.key} ${kindWord(k.kind)}`).join(", ")}. Space marks a block, g merges it with the one
+        in hand, h halves. 1 to 4 take an edge in hand, arrows move it, Escape lets go.
       </p>
       <div
         ref={list}
@@ -70,13 +100,36 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
             onClick={() => onWalk(b.id)}
           >
             <span className="w-[2.4rem] font-semibold">{b.id}</span>
-            <span className="grow">{kindWord(b.kind)}</span>
+            <span className="grow">
+              {kindWord(b.kind)}
+              {b.id === marked && <span className="text-pin"> (marked)</span>}
+              {b.id === now?.id && edge && <span className="text-pin"> ({edge} edge in hand)</span>}
+            </span>
             <span className={sureOf(b) < UNSURE ? "font-semibold text-measure" : "text-second"}>
               {sureOf(b) >= 1 ? "settled" : `${Math.round(sureOf(b) * 100)} % sure`}
             </span>
           </div>
         ))}
       </div>
+      {now && (
+        <div className="flex flex-wrap gap-1.5">
+          <button type="button" className="button" onClick={() => decide(accepted(sketch, now.id))}>
+            Accept
+          </button>
+          <button type="button" className="button" onClick={() => decide(dropped(sketch, now.id))}>
+            Drop
+          </button>
+          <button type="button" className="button" onClick={() => decide(halved(sketch, now.id))}>
+            Halve
+          </button>
+          <button type="button" className="button" aria-pressed={marked === now.id} onClick={mark}>
+            Mark
+          </button>
+          <button type="button" className="button" disabled={!other} onClick={gather}>
+            {other ? `Merge with ${other}` : "Merge with the marked"}
+          </button>
+        </div>
+      )}
     </section>
   );
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { SketchDoc } from "@/api/client";
 import { around, cornersText, movedCorner, whole } from "./corners";
-import { accepted, asKind, bySure, dropped, unsure } from "./review";
+import { chain, lifted } from "./lifting";
+import { accepted, asKind, bySure, dropped, halved, merged, unsure } from "./review";
 
 const sketch: SketchDoc = {
   format: "metrosk-sketch/1",
@@ -56,5 +57,55 @@ describe("the page's corners", () => {
       [0, 100],
     ]);
     expect(around([])).toBeUndefined();
+  });
+});
+
+describe("mending what was read", () => {
+  const strip = { id: "s1", kind: "strip", box: { x: 0, y: 8, w: 5, h: 1 }, bleed: ["left"], sure: 0.5 };
+  const rest = { id: "s2", kind: "strip", box: { x: 7, y: 8, w: 5, h: 1 }, bleed: ["right"], sure: 0.5 };
+  const read: SketchDoc = { ...sketch, blocks: [strip, ...sketch.blocks, rest] };
+
+  it("merges two pieces into the box around both, where the upper one lies", () => {
+    const next = merged(read, "s1", "s2");
+    expect(next.blocks.map((b) => b.id)).toEqual(["m1", "p1", "c1", "s1"]);
+    expect(next.blocks[3]).toEqual({ ...strip, box: { x: 0, y: 8, w: 12, h: 1 }, bleed: ["left", "right"], sure: 1 });
+    expect(merged(read, "s1", "s1")).toBe(read);
+  });
+
+  it("what named the merged block names the one that is left", () => {
+    const next = merged(read, "s1", "p1");
+    expect(next.blocks.find((b) => b.id === "m1")?.under).toBe("s1");
+    expect(next.blocks.find((b) => b.id === "c1")?.host).toBe("s1");
+  });
+
+  it("halves a block across its longer side, each half with its own bleeds", () => {
+    const next = halved(merged(read, "s1", "s2"), "s1");
+    const halves = next.blocks.filter((b) => b.kind === "strip");
+    expect(halves.map((b) => [b.id, b.box.x, b.box.w, b.bleed])).toEqual([
+      ["s1", 0, 6, ["left"]],
+      ["s2", 6, 6, ["right"]],
+    ]);
+    const photo = halved(read, "p1").blocks.filter((b) => b.kind === "photo");
+    expect(photo.map((b) => [b.box.y, b.box.h])).toEqual([
+      [1.25, 3],
+      [4.25, 3],
+    ]);
+  });
+});
+
+describe("a lifted page", () => {
+  it("begins with its makers, its colours and no block", () => {
+    const begun = lifted({
+      name: " Low tide ",
+      unit: "in",
+      page: { w: 8.5, h: 11 },
+      pages: 1,
+      maker: "Brisa Lund",
+      after: "Ode Marsh, , Teal ",
+      swatches: ["#efe8da"],
+    }) as SketchDoc & { origin: unknown };
+    expect(begun.origin).toEqual({ how: "scraplift", maker: "Brisa Lund", after: ["Ode Marsh", "Teal"] });
+    expect([begun.name, begun.blocks.length, begun.canvas.page.w]).toEqual(["Low tide", 0, 8.5]);
+    expect(chain("")).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 // Walking the blocks that were read: the least sure first, each accepted, given another kind, or dropped.
 
 import type { BlockDoc, SketchDoc } from "@/api/client";
-import { without } from "@/features/sketch/model";
+import { freeId, without } from "@/features/sketch/model";
 
 /** Below this a block is looked at before the sketch is kept. */
 export const UNSURE = 0.75;
@@ -63,4 +63,50 @@ export function dropped(sketch: SketchDoc, id: string): SketchDoc {
     return { ...rest, kind: "paper" };
   });
   return without({ ...sketch, blocks }, id);
+}
+
+/** Two blocks made one, of the first one's kind: the box around both, where the upper of them lies. What named the second names the
+ * first. */
+export function merged(sketch: SketchDoc, first: string, second: string): SketchDoc {
+  const a = sketch.blocks.find((b) => b.id === first);
+  const b = sketch.blocks.find((o) => o.id === second);
+  if (!a || !b || a === b) return sketch;
+  const x = Math.min(a.box.x, b.box.x);
+  const y = Math.min(a.box.y, b.box.y);
+  const w = Math.max(a.box.x + a.box.w, b.box.x + b.box.w) - x;
+  const h = Math.max(a.box.y + a.box.h, b.box.y + b.box.h) - y;
+  const bleed = [...new Set([...(a.bleed ?? []), ...(b.bleed ?? [])])];
+  const one: BlockDoc = { ...a, box: { x, y, w, h }, sure: 1, ...(bleed.length > 0 && { bleed }) };
+  const upper = Math.max(sketch.blocks.indexOf(a), sketch.blocks.indexOf(b));
+  const named = (id: string | null | undefined) => (id === second ? first : id);
+  const blocks = sketch.blocks
+    .map((o, n) => (n === upper ? one : o))
+    .filter((o, n) => n === upper || (o !== a && o !== b))
+    .map((o) => {
+      const under = named(o.under);
+      const host = named(o.host);
+      return { ...o, ...(under && under !== o.id && { under }), ...(host && host !== o.id && { host }) } as BlockDoc;
+    });
+  return { ...sketch, blocks };
+}
+
+/** A block cut into two halves across its longer side. */
+export function halved(sketch: SketchDoc, id: string): SketchDoc {
+  const at = sketch.blocks.findIndex((b) => b.id === id);
+  const block = sketch.blocks[at];
+  if (!block || block.grid || block.ring) return sketch;
+  const { x, y, w, h } = block.box;
+  const wide = w >= h;
+  const near = wide ? { x, y, w: w / 2, h } : { x, y, w, h: h / 2 };
+  const far = wide ? { x: x + w / 2, y, w: w / 2, h } : { x, y: y + h / 2, w, h: h / 2 };
+  const letter = /^[a-z]+/.exec(id)?.[0] ?? "b";
+  const bleed = (edges: readonly string[]) => block.bleed?.filter((e) => !edges.includes(e));
+  const part = (box: typeof near, gone: string, other: string) => {
+    const left = bleed([gone]);
+    const { bleed: _, ...rest } = block;
+    return { ...rest, id: other, box, sure: 1, ...(left && left.length > 0 && { bleed: left }) } as BlockDoc;
+  };
+  const first = part(near, wide ? "right" : "bottom", id);
+  const second = part(far, wide ? "left" : "top", freeId(sketch, letter));
+  return { ...sketch, blocks: [...sketch.blocks.slice(0, at), first, second, ...sketch.blocks.slice(at + 1)] };
 }

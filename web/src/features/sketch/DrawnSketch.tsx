@@ -12,18 +12,20 @@ type Props = {
   drawing: string | undefined;
   mayChange: boolean;
   onSelect: (id: string | undefined) => void;
-  onCommit: (sketch: SketchDoc, reason: string) => void;
+  onCommit: (sketch: SketchDoc, reason: string, id?: string) => void;
+  /** A page to lay blocks over: where its picture is. */
+  under?: string | undefined;
 };
 
 /** What the hand is doing: from where, and what it does to the sketch. */
-type Drag = { from: [number, number]; apply: (dx: number, dy: number) => SketchDoc; reason: string };
+type Drag = { from: [number, number]; apply: (dx: number, dy: number) => SketchDoc; reason: string; id?: string };
 
 const RULER = 26;
 const ROOM = 10;
 const TALLEST = 560;
 
 /** The sketch drawn to scale: move, resize and draw by mouse, on the ruler's step, with distances. */
-export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit }: Props) {
+export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit, under }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(500);
   const [drag, setDrag] = useState<Drag>();
@@ -58,7 +60,7 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
     setShown(drag.apply(x - drag.from[0], y - drag.from[1]));
   };
   const end = () => {
-    if (drag && shown && shown !== sketch) onCommit(shown, drag.reason);
+    if (drag && shown && shown !== sketch) onCommit(shown, drag.reason, drag.id ?? shown.blocks.at(-1)?.id);
     setDrag(undefined);
     setShown(undefined);
   };
@@ -105,7 +107,14 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
       >
         <Rulers canvas={sketch.canvas} unit={unit} scale={scale} at={RULER} />
         <g transform={`translate(${RULER} ${RULER})`}>
-          <PageSheet canvas={now.canvas} blocks={now.blocks} scale={scale} />
+          {under ? (
+            <>
+              <image href={under} width={size.w} height={size.h} preserveAspectRatio="none" />
+              <Outlines sketch={now} scale={scale} selected={selected} />
+            </>
+          ) : (
+            <PageSheet canvas={now.canvas} blocks={now.blocks} scale={scale} />
+          )}
           <rect
             width={size.w}
             height={size.h}
@@ -129,7 +138,7 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
                   onPointerDown={(e) => {
                     onSelect(b.id);
                     if (mayChange) {
-                      begin(e, { apply: (dx, dy) => moved(sketch, b.id, dx, dy), reason: `${b.id} moved` });
+                      begin(e, { apply: (dx, dy) => moved(sketch, b.id, dx, dy), reason: `${b.id} moved`, id: b.id });
                     }
                   }}
                   {...pointer}
@@ -161,7 +170,11 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
               stroke="#ffffff"
               className="cursor-nwse-resize"
               onPointerDown={(e) =>
-                begin(e, { apply: (dx, dy) => resized(sketch, block.id, dx, dy), reason: `${block.id} resized` })
+                begin(e, {
+                  apply: (dx, dy) => resized(sketch, block.id, dx, dy),
+                  reason: `${block.id} resized`,
+                  id: block.id,
+                })
               }
               {...pointer}
             />
@@ -170,4 +183,18 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
       </svg>
     </div>
   );
+}
+
+/** Blocks as outlines, so that the page under them stays in sight. */
+function Outlines({ sketch, scale, selected }: { sketch: SketchDoc; scale: number; selected: string | undefined }) {
+  return sketch.blocks.map((b) => {
+    const box = { x: b.box.x * scale, y: b.box.y * scale, width: b.box.w * scale, height: b.box.h * scale };
+    const turn = `rotate(${b.turn ?? 0} ${box.x + box.width / 2} ${box.y + box.height / 2})`;
+    return (
+      <g key={b.id} transform={turn}>
+        <rect {...box} fill={b.id === selected ? "#ffffff59" : "#ffffff1f"} stroke="#ffffff" strokeWidth={4} />
+        <rect {...box} fill="none" stroke={b.id === selected ? "#c2185b" : "#17263b"} strokeWidth={1.6} />
+      </g>
+    );
+  });
 }

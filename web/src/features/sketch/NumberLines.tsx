@@ -1,4 +1,5 @@
-import { useRef } from "react";
+import { useRef, useState } from "react";
+import { completed, completions } from "./completion";
 import type { Lines } from "./useLines";
 
 const EXAMPLES = [
@@ -14,6 +15,8 @@ const EXAMPLES = [
 /** The sketch typed: a line a block, errors at the word, and what may stand there. */
 export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boolean }) {
   const area = useRef<HTMLTextAreaElement>(null);
+  const [caret, setCaret] = useState(0);
+  const [closed, setClosed] = useState(false);
   const rows = lines.text.split("\n");
   const insert = (word: string) => {
     const field = area.current;
@@ -27,6 +30,13 @@ export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boo
   const first = lines.errors[0];
   // What can be typed as it stands; the rest is told in words.
   const words = (first?.allowed ?? []).filter((a) => !a.startsWith("a ") && !a.startsWith("an "));
+  const offered = mayChange && !closed ? completions(lines.text, caret, words) : [];
+  const complete = (word: string) => {
+    const next = completed(lines.text, caret, word);
+    lines.type(next.text);
+    setCaret(next.caret);
+    requestAnimationFrame(() => area.current?.setSelectionRange(next.caret, next.caret));
+  };
   return (
     <section aria-labelledby="lines" className="sheet grid gap-2">
       <h2 id="lines">By number</h2>
@@ -40,8 +50,25 @@ export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boo
         spellCheck={false}
         readOnly={!mayChange}
         value={lines.text}
-        onChange={(e) => lines.type(e.target.value)}
+        onChange={(e) => {
+          lines.type(e.target.value);
+          setCaret(e.target.selectionStart);
+          setClosed(false);
+        }}
+        onSelect={(e) => setCaret(e.currentTarget.selectionStart)}
+        onKeyDown={(e) => {
+          const word = offered[0];
+          if (!word) return;
+          if (e.key === "Tab" && !e.shiftKey) {
+            e.preventDefault();
+            complete(word);
+          } else if (e.key === "Escape") setClosed(true);
+        }}
       />
+      <p aria-live="polite" className="min-h-[1.4em] text-[13px] text-second">
+        {offered.length > 0 ? `Tab writes “${offered[0]}”` : ""}
+        {offered.length > 1 ? `; also ${offered.slice(1, 6).join(", ")}` : ""}
+      </p>
       <div id="line-errors" aria-live="polite" className="grid gap-1">
         {lines.failure && (
           <p role="alert" className="text-measure">

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import type { SketchDoc } from "@/api/client";
+import { api, type FitDoc, pictureFile, type SketchDoc } from "@/api/client";
 import { kindWord } from "@/shared/drawing/geometry";
 import { DrawnSketch } from "./DrawnSketch";
-import { DRAWN, stacked, without } from "./model";
+import { DRAWN, laid, sidesOf, stacked, without } from "./model";
 import { NumberLines } from "./NumberLines";
 import { Understood } from "./Understood";
 import { useLines } from "./useLines";
@@ -13,14 +13,30 @@ type Props = {
   mayChange: boolean;
   /** What stands at the top of the ledger. */
   top: React.ReactNode;
+  /** The picture whose upright page blocks are laid over. */
+  over?: string | undefined;
+  /** On a page's own sketch: what the fit holds to of it. */
+  fit?: FitDoc | undefined;
+  onFit?: ((fit: FitDoc, reason: string) => void) | undefined;
 };
 
 /** A sketch in lines and drawn: both edit the same document. */
-export function SketchEditor({ sketch, onChange, mayChange, top }: Props) {
+export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFit }: Props) {
   const [selected, setSelected] = useState<string>();
   const [drawing, setDrawing] = useState<string>();
+  const [seen, setSeen] = useState(true);
   const lines = useLines(sketch, onChange);
   const block = sketch.blocks.find((b) => b.id === selected);
+  /** What was drawn over a picture goes to its strong edges, and to lines that are laid already. */
+  const commit = async (next: SketchDoc, reason: string, id?: string) => {
+    setDrawing(undefined);
+    const sides = over && seen && id ? sidesOf(next, id) : undefined;
+    if (!over || !id || !sides || reason.endsWith("nudged")) return onChange(next, reason);
+    // The hand's own place counts when the server has no better one.
+    const found = await api.snapToPicture(over, sides).catch(() => ({ sides }));
+    onChange(laid(next, id, found.sides as [number, number, number, number]), reason);
+    setSelected(id);
+  };
   return (
     <main className="grid min-h-0 flex-1 gap-3.5 p-3.5 lg:grid-cols-[340px_minmax(0,1fr)_300px] lg:*:max-h-full lg:*:min-h-0 lg:*:self-start lg:*:overflow-y-auto">
       <NumberLines lines={lines} mayChange={mayChange} />
@@ -39,6 +55,12 @@ export function SketchEditor({ sketch, onChange, mayChange, top }: Props) {
                 {kindWord(d.kind)}
               </button>
             ))}
+            {over && (
+              <label className="ml-auto flex items-center gap-1.5">
+                <input type="checkbox" checked={seen} onChange={(e) => setSeen(e.target.checked)} />
+                the page under it
+              </label>
+            )}
           </div>
         )}
         <DrawnSketch
@@ -47,10 +69,8 @@ export function SketchEditor({ sketch, onChange, mayChange, top }: Props) {
           drawing={drawing}
           mayChange={mayChange && !lines.preview}
           onSelect={setSelected}
-          onCommit={(next, reason) => {
-            setDrawing(undefined);
-            onChange(next, reason);
-          }}
+          onCommit={commit}
+          under={over && seen ? pictureFile(over, "straight") : undefined}
         />
         <div className="flex min-h-[34px] flex-wrap items-center gap-2">
           {block && mayChange ? (
@@ -93,7 +113,13 @@ export function SketchEditor({ sketch, onChange, mayChange, top }: Props) {
       </div>
       <aside aria-label="Ledger" className="sheet grid gap-3">
         {top}
-        <Understood reading={lines.reading} sketch={sketch} />
+        <Understood
+          reading={lines.reading}
+          sketch={sketch}
+          onSketch={mayChange ? onChange : undefined}
+          fit={fit}
+          onFit={mayChange ? onFit : undefined}
+        />
       </aside>
     </main>
   );

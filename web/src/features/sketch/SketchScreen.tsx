@@ -7,6 +7,7 @@ import { Failed } from "@/shared/ui/Failed";
 import { Field } from "@/shared/ui/Field";
 import { Notice } from "@/shared/ui/Notice";
 import { blank } from "./model";
+import { isLifted, OriginFields } from "./OriginFields";
 import { SketchEditor } from "./SketchEditor";
 
 /** A new sketch, drawn by number or by mouse. */
@@ -124,6 +125,11 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
           </button>
         </div>
       )}
+      <OriginFields
+        sketch={sketch}
+        mayChange={mayChange}
+        onChange={(next) => dispatch({ type: "changed", sketch: next })}
+      />
       <p role="status" className="text-second">
         {changed ? "Not kept yet." : of ? "As it lies in the drawer." : "Type a line, or draw."}
       </p>
@@ -143,6 +149,7 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
       onChange={(next) => dispatch({ type: "changed", sketch: next })}
       mayChange={mayChange}
       top={top}
+      over={of?.picture && isLifted(sketch) ? of.picture : undefined}
     />
   );
 }

@@ -2,6 +2,7 @@ import { useCallback } from "react";
 import type { FitDoc, SketchDoc } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
 import type { StationProps } from "@/features/stations/StationScreen";
+import { holdsFor } from "./holds";
 import { SketchEditor } from "./SketchEditor";
 
 const TURNS = [0, 90, 180, 270] as const;
@@ -20,7 +21,7 @@ export function SketchStation({ plan, changePlan, ledgerTop }: StationProps) {
     (next: FitDoc, reason: string) => changePlan({ ...plan, fit: next }, reason),
     [changePlan, plan],
   );
-  const onSketch = (sketch: SketchDoc, reason: string) => change({ ...fit, sketch }, reason);
+  const onSketch = (sketch: SketchDoc, reason: string) => change(holdsFor({ ...fit, sketch }), reason);
   const onePage = fit.sketch.canvas.pages === 1;
   const top = (
     <>
@@ -62,5 +63,7 @@ export function SketchStation({ plan, changePlan, ledgerTop }: StationProps) {
       </section>
     </>
   );
-  return <SketchEditor sketch={fit.sketch} onChange={onSketch} mayChange={mayChange} top={top} />;
+  return (
+    <SketchEditor sketch={fit.sketch} onChange={onSketch} mayChange={mayChange} top={top} fit={fit} onFit={change} />
+  );
 }

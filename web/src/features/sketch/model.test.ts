@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { SketchDoc } from "@/api/client";
-import { blank, drawn, moved, onRuler, resized, stacked, without } from "./model";
+import { blank, drawn, edged, laid, moved, onRuler, resized, sidesOf, stacked, without } from "./model";
 
 const sketch: SketchDoc = {
   ...blank("in"),
@@ -46,5 +46,19 @@ describe("a sketch being drawn", () => {
   it("stacks", () => {
     expect(stacked(sketch, "p1", true).blocks.map((b) => b.id)).toEqual(["m1", "c1", "p1"]);
     expect(stacked(sketch, "c1", true)).toBe(sketch);
+  });
+
+  it("lays a block over a picture along lines that are there, or to the nearest 1/32 in", () => {
+    const next = laid(sketch, "c1", [2.04 / 12, 3.03 / 12, 7.01 / 12, 8.02 / 12]);
+    // Left and bottom go to the photo's own; the others to a mark.
+    expect(next.blocks[2]?.box).toEqual({ x: 2, y: 3.03125, w: 5, h: 4.96875 });
+    expect(laid(sketch, "c1", [0.5, 0.5, 0.4, 0.6])).toBe(sketch);
+    expect(sidesOf(sketch, "p1")).toEqual([2 / 12, 2 / 12, 6 / 12, 8 / 12]);
+  });
+
+  it("moves one edge and leaves the others", () => {
+    expect(edged(sketch, "p1", "left", 0.5).blocks[1]?.box).toEqual({ x: 2.5, y: 2, w: 3.5, h: 6 });
+    expect(edged(sketch, "p1", "bottom", -0.25).blocks[1]?.box).toEqual({ x: 2, y: 2, w: 4, h: 5.75 });
+    expect(edged(sketch, "p1", "right", -9)).toBe(sketch);
   });
 });

@@ -63,6 +63,53 @@ export function resized(sketch: SketchDoc, id: string, dw: number, dh: number): 
   }));
 }
 
+/** Edges closer than this to a like edge of another block are meant as one line, when a block is laid over a picture: 1/16 in, 1.5 mm. */
+const ONE_LINE: Record<Unit, number> = { in: 1 / 16, mm: 1.5 };
+
+/** A picture tells no more than this: 1/32 in, half a millimetre. */
+const PICTURE_STEP: Record<Unit, number> = { in: 1 / 32, mm: 0.5 };
+
+/** A block's box from its sides as shares of the canvas; a side that nearly agrees with another block's like side takes its place. */
+export function laid(sketch: SketchDoc, id: string, sides: readonly [number, number, number, number]): SketchDoc {
+  const unit = unitOf(sketch);
+  const { page, pages } = sketch.canvas;
+  const others = sketch.blocks.filter((b) => b.id !== id && !b.turn);
+  const agreed = (at: number, like: (b: BoxDoc) => number) => {
+    const found = others.map((b) => like(b.box)).sort((a, b) => Math.abs(a - at) - Math.abs(b - at))[0];
+    if (found !== undefined && Math.abs(found - at) <= ONE_LINE[unit]) return found;
+    const step = toTicks(PICTURE_STEP[unit], unit);
+    return fromTicks(Math.round(toTicks(at, unit) / step) * step, unit);
+  };
+  const [l, t, r, b] = sides;
+  const x = agreed(l * page.w * pages, (o) => o.x);
+  const y = agreed(t * page.h, (o) => o.y);
+  const right = agreed(r * page.w * pages, (o) => o.x + o.w);
+  const bottom = agreed(b * page.h, (o) => o.y + o.h);
+  if (right <= x || bottom <= y) return sketch;
+  return withBox(sketch, id, () => ({ x, y, w: right - x, h: bottom - y }));
+}
+
+/** A block's sides as shares of the canvas. */
+export function sidesOf(sketch: SketchDoc, id: string): [number, number, number, number] | undefined {
+  const block = sketch.blocks.find((b) => b.id === id);
+  if (!block) return undefined;
+  const { page, pages } = sketch.canvas;
+  const w = page.w * pages;
+  const { box } = block;
+  return [box.x / w, box.y / page.h, (box.x + box.w) / w, (box.y + box.h) / page.h];
+}
+
+/** One edge of a block moved by a length; the other edges stay, and it stays at least a step wide and high. */
+export function edged(sketch: SketchDoc, id: string, edge: "left" | "top" | "right" | "bottom", by: number): SketchDoc {
+  const least = stepOf(sketch);
+  return withBox(sketch, id, (b) => {
+    if (edge === "left") return b.w - by < least ? b : { ...b, x: b.x + by, w: b.w - by };
+    if (edge === "right") return b.w + by < least ? b : { ...b, w: b.w + by };
+    if (edge === "top") return b.h - by < least ? b : { ...b, y: b.y + by, h: b.h - by };
+    return b.h + by < least ? b : { ...b, h: b.h + by };
+  });
+}
+
 /** Draws a new block between two corners; too small a one is a slip of the hand, and nothing. */
 export function drawn(sketch: SketchDoc, kind: string, from: [number, number], to: [number, number]): SketchDoc {
   const [x0, x1] = [from[0], to[0]].map((x) => onRuler(x, sketch)).sort((a, b) => a - b) as [number, number];
@@ -74,7 +121,8 @@ export function drawn(sketch: SketchDoc, kind: string, from: [number, number], t
   return { ...sketch, blocks: [...sketch.blocks, kind === "wash" ? { ...block, shape: { type: "ellipse" } } : block] };
 }
 
-function freeId(sketch: SketchDoc, letter: string): string {
+/** An id of that letter that no block has. */
+export function freeId(sketch: SketchDoc, letter: string): string {
   const taken = new Set(sketch.blocks.map((b) => b.id));
   let n = 1;
   while (taken.has(`${letter}${n}`)) n++;

@@ -4,11 +4,16 @@
 
 use crate::strokes::{Run, between};
 use crate::writing::Extent;
+use std::cell::Cell;
 
 /// How far a stroke may lie from a side and still be the side's.
 const NEAR: f64 = 5.5;
 /// How far a stroke may overshoot its corner.
 const OVERSHOOT: f64 = 24.0;
+/// The share of its open outline that a panel shows at least.
+const LEAST_SHARE: f64 = 0.88;
+/// Places asked about in one frame, times covers, before its search ends: a texture would ask without end, a drawing does not come near.
+const MOST_WORK: usize = 25_000_000;
 /// The narrowest panel.
 const NARROWEST: f64 = 27.0;
 
@@ -53,8 +58,9 @@ impl Panel {
 
     /// How far inside a point lies; negative outside.
     pub(crate) fn depth(&self, p: [f64; 2]) -> f64 {
-        let (s, c) = self.turn.to_radians().sin_cos();
         let (x, y) = (p[0] - self.middle[0], p[1] - self.middle[1]);
+        // Most panels stand straight, and this is asked millions of times.
+        let (s, c) = if self.turn == 0.0 { (0.0, 1.0) } else { self.turn.to_radians().sin_cos() };
         (self.w / 2.0 - (x * c + y * s).abs()).min(self.h / 2.0 - (y * c - x * s).abs())
     }
 
@@ -161,6 +167,8 @@ pub(crate) struct Frame {
     upright: Vec<Track>,
     runs: Vec<Run>,
     covers: Vec<Cover>,
+    /// Places asked about so far, times covers.
+    work: Cell<usize>,
 }
 
 impl Frame {
@@ -168,7 +176,7 @@ impl Frame {
     pub(crate) fn new(turn: f64, runs: &[Run], size: (f64, f64), bounds: Option<Bounds>) -> Frame {
         let centre = [size.0 / 2.0, size.1 / 2.0];
         let half = size.0.hypot(size.1) / 2.0 + 40.0;
-        let mut frame = Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new(), covers: Vec::new() };
+        let mut frame = Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new(), covers: Vec::new(), work: Cell::new(0) };
         // A short stroke by hand leans more.
         let lies = |r: &Run, along: f64| between(r.angle(), along) < (7.0 / r.length()).atan().to_degrees().clamp(3.1, 7.0);
         let turned: Vec<Run> = runs.iter().map(|r| Run { a: frame.inside(r.a), b: frame.inside(r.b), ..*r }).collect();
@@ -226,15 +234,24 @@ impl Frame {
 
     /// The pixels of a side that are neither seen nor under one of the covers.
     fn missing(&self, track: &Track, level: bool, from: f64, until: f64, covers: &[&Cover]) -> f64 {
-        let mut bare = 0;
+        if covers.len() == self.covers.len() {
+            return (until - from - track.passable.over(from, until)).max(0.0);
+        }
+        let (mut bare, mut asked) = (0, 0);
         for i in (from.max(0.0) as usize..(until as usize).min(track.line.len())).step_by(2) {
             if track.line[i] {
+                continue;
+            }
+            if !track.hidden[i] {
+                bare += 1;
                 continue;
             }
             let t = i as f64 + 0.5;
             let p = self.outside(if level { [t, track.at] } else { [track.at, t] });
             bare += usize::from(!covers.iter().any(|c| c.hides(p)));
+            asked += covers.len();
         }
+        self.work.set(self.work.get() + asked);
         2.0 * bare as f64
     }
 
@@ -265,7 +282,7 @@ impl Frame {
         let mut best: Option<(f64, Panel, [f64; 4])> = None;
         for (i, top) in self.level.iter().enumerate() {
             for bottom in &self.level[i + 1..] {
-                if bottom.at - top.at < NARROWEST {
+                if bottom.at - top.at < NARROWEST || self.work.get() > MOST_WORK {
                     continue;
                 }
                 let sides: Vec<&Track> = self.upright.iter().filter(|t| t.edge || passable(t, top.at, bottom.at) >= 0.8).collect();
@@ -299,7 +316,20 @@ impl Frame {
         if on_edge > if shared { 0 } else { 2 } {
             return None;
         }
-        let (mut visible, mut seen, mut fresh, mut hidden_sides) = (0.0, 0.0, 0.0, 0);
+        // What can be told from sums is told first: most hypotheses end here.
+        let around: f64 = sides.iter().filter(|s| !s.0.edge).map(|s| s.3 - s.2).sum();
+        let sum = |of: fn(&Track) -> &Sums| -> f64 { sides.iter().filter(|s| !s.0.edge).map(|s| of(s.0).over(s.2, s.3)).sum() };
+        let (seen, fresh) = (sum(|t| &t.seen), sum(|t| &t.fresh));
+        let at_least_missing = (around - sum(|t| &t.passable)).max(0.0);
+        if seen < 1.0
+            || care == Care::Whole && seen < 0.7 * around
+            || fresh / seen < if shared { 0.4 } else { 0.5 }
+            || seen / (seen + at_least_missing) < LEAST_SHARE
+        {
+            return None;
+        }
+        self.work.set(self.work.get() + self.covers.len());
+        let (mut visible, mut hidden_sides) = (0.0, 0);
         // What holds the whole panel would hide all of it or nothing.
         let corners = [[left.at, top.at], [right.at, top.at], [right.at, bottom.at], [left.at, bottom.at]].map(|p| self.outside(p));
         let covers: Vec<&Cover> = self.covers.iter().filter(|c| !corners.iter().all(|&p| c.hides(p))).collect();
@@ -311,22 +341,16 @@ impl Frame {
             // What is neither seen nor under a cover is missing.
             let missing = self.missing(track, level, from, until, &covers);
             visible += here + missing;
-            seen += here;
-            fresh += track.fresh.over(from, until);
             hidden_sides += usize::from(here < 10.0);
             if missing > 12.0 && here < 0.72 * (here + missing) {
                 return None;
             }
         }
-        let around: f64 = sides.iter().filter(|s| !s.0.edge).map(|s| s.3 - s.2).sum();
-        if hidden_sides > 1 || visible < 0.25 * around || visible < 40.0 || seen < 1.0 {
+        if hidden_sides > 1 || visible < 0.25 * around || visible < 40.0 {
             return None;
         }
         let (share, new) = (seen / visible, fresh / seen);
-        if care == Care::Whole && (seen < 0.7 * around || on_edge > 2) {
-            return None;
-        }
-        if share < 0.88 || new < if shared { 0.4 } else { 0.5 } {
+        if care == Care::Whole && on_edge > 2 || share < LEAST_SHARE {
             return None;
         }
         let (mut good, mut free, mut borrowed, mut open, mut beyond) = (0, 0, 0, 0, 0.0);

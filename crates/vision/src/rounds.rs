@@ -35,17 +35,30 @@ impl Round {
 /// The smallest radius in pixels.
 const LEAST: f64 = 22.0;
 
-/// The next round thing in the ink that is not yet explained, the best seen first.
-pub(crate) fn best(mask: &Mask, runs: &[Run], covers: &[Cover], most: f64) -> Option<Round> {
+/// No drawing has more arcs than this that are worth trying; what has is a texture, and its longest ones are tried.
+const MOST_ARCS: usize = 500;
+/// Rounds looked at in one picture.
+const MOST_LOOKS: usize = 50_000;
+
+/// The next round thing in the ink that is not yet explained, the best seen first. `looks` counts what was looked at so far.
+pub(crate) fn best(mask: &Mask, runs: &[Run], covers: &[Cover], most: f64, looks: &mut usize) -> Option<Round> {
     // Long straight runs bend away from any circle that they touch: a chord of a circle of radius r, drawn as one run, is short.
-    let arcs: Vec<&Run> = runs.iter().filter(|r| r.length() >= 12.0 && r.length() < most * 0.6).collect();
+    let mut arcs: Vec<(f64, &Run)> = runs.iter().filter(|r| r.length() >= 12.0 && r.length() < most * 0.6).map(|r| (r.angle(), r)).collect();
+    if arcs.len() > MOST_ARCS {
+        arcs.sort_by(|a, b| b.1.length().total_cmp(&a.1.length()));
+        arcs.truncate(MOST_ARCS);
+    }
     let mut found: Option<(f64, Round)> = None;
-    for (i, a) in arcs.iter().enumerate() {
-        for b in &arcs[i + 1..] {
-            if between(a.angle(), b.angle()) < 18.0 {
+    for (i, (angle, a)) in arcs.iter().enumerate() {
+        for (other, b) in &arcs[i + 1..] {
+            if between(*angle, *other) < 18.0 {
                 continue;
             }
             let Some(round) = through(a, b, most) else { continue };
+            *looks += 1 + covers.len() / 8;
+            if *looks > MOST_LOOKS {
+                return found.map(|f| f.1);
+            }
             let Some((seen, long)) = scored(&round, mask, covers, 7.0, 48) else { continue };
             if seen < 0.62 || found.as_ref().is_some_and(|(best, _)| long * seen <= *best) {
                 continue;

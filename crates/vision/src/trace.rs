@@ -54,13 +54,20 @@ pub(crate) struct Traced {
 /// More panels than this are noise.
 const MOST: usize = 160;
 
+/// More straight runs than this are a texture, no drawing: the longest are read, so that no picture takes without end.
+const MOST_RUNS: usize = 1_500;
+
 /// Traces a sheet.
 pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Traced, Stopped> {
     let ink = sheet.inked();
     let mut mask = ink.clone();
     let writing = writing::take_out(sheet, &mut mask);
     step(go_on, Stage::Strokes)?;
-    let runs = strokes::runs(&sheet.ink, &mask, 12.0);
+    let mut runs = strokes::runs(&sheet.ink, &mask, 12.0);
+    if runs.len() > MOST_RUNS {
+        runs.sort_by(|a, b| b.length().total_cmp(&a.length()));
+        runs.truncate(MOST_RUNS);
+    }
     let clusters = clusters::find(&mask, &runs);
     let of_cluster = |p: [f64; 2]| clusters.iter().any(|e| e.grown(4.0).holds(p));
     let free: Vec<Run> = runs.iter().filter(|r| !(of_cluster(r.a) && of_cluster(r.b))).copied().collect();
@@ -74,6 +81,7 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
     step(go_on, Stage::Blocks)?;
     // How much was known when the last search for rounds found none: with no more known it would find none again.
     let mut searched = None;
+    let mut looks = 0;
     for care in [Care::Whole, Care::Covered, Care::Touching] {
         loop {
             step(go_on, Stage::Blocks)?;
@@ -85,7 +93,7 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
             let known = (panels.len(), rounds.len());
             while searched != Some(known)
                 && rounds.len() < 60
-                && let Some(round) = rounds::best(&mask, &unexplained(&open, &[], &rounds), &covers, most)
+                && let Some(round) = rounds::best(&mask, &unexplained(&open, &[], &rounds), &covers, most, &mut looks)
             {
                 rounds.push(round);
                 let cover = Cover::Ellipse(round.extent().grown(-4.0));

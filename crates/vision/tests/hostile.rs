@@ -1,6 +1,7 @@
 //! Whatever bytes come as a picture: an error or a reading, within bounds, never a fall.
 //!
-//! By default a fixed number of tries from one seed. `METROSK_FUZZ_SECONDS=600` tries new ones for so long (script/fuzz).
+//! By default a fixed number of tries from one seed. `METROSK_FUZZ_SECONDS=600` tries new ones for so long (script/fuzz), `METROSK_FUZZ_SEED` from one
+//! seed on.
 
 #![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
 
@@ -23,7 +24,8 @@ fn tries(few: u64, mut one: impl FnMut(u64)) -> u64 {
         }
         Some(seconds) => {
             let start = Instant::now();
-            let first = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).unwrap().as_secs() << 20;
+            let told = std::env::var("METROSK_FUZZ_SEED").ok().and_then(|s| s.parse().ok());
+            let first = told.unwrap_or_else(|| std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).unwrap().as_secs() << 20);
             let mut seed = first;
             while start.elapsed() < Duration::from_secs(seconds) {
                 one(seed);
@@ -71,7 +73,10 @@ fn broken_files_are_refused_or_read() {
 
 #[test]
 fn any_pixels_are_read_or_hold_nothing() {
+    let mut slowest = Duration::ZERO;
     let done = tries(12, |seed| {
+        // A reading that takes too long is found by its seed.
+        println!("seed {seed}");
         let mut hand = StdRng::seed_from_u64(seed);
         let (w, h) = (hand.random_range(120..420), hand.random_range(120..420));
         let mut pixels = RgbImage::from_pixel(w, h, Rgb([hand.random(), hand.random(), hand.random()]));
@@ -94,11 +99,14 @@ fn any_pixels_are_read_or_hold_nothing() {
         }
         let pages = hand.random_range(1..=2);
         let asked = Asked { page: (12.0, f64::from(hand.random_range(6..16))), pages, unit: Unit::Inch, name: "Any".into(), corners: None };
-        if let Ok(reading) = read(&pixels, &asked, &|_| true) {
+        let start = Instant::now();
+        let read = read(&pixels, &asked, &|_| true);
+        slowest = slowest.max(start.elapsed());
+        if let Ok(reading) = read {
             // What is read is a sketch by the format's own rules.
             let sketch = Sketch::from_json(&reading.sketch);
             assert!(sketch.is_ok(), "seed {seed}: {:?}", sketch.err());
         }
     });
-    println!("{done} pictures of anything");
+    println!("{done} pictures of anything, the slowest took {slowest:?}");
 }

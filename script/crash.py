@@ -45,7 +45,7 @@ class House:
             time.sleep(0.05)
 
     def start_server(self):
-        self.server = subprocess.Popen([f"{TOP}/target/release/metrosk", "serve", "--demo", "--listen", f"127.0.0.1:{self.port}", "--web", f"{TOP}/web/dist"],
+        self.server = subprocess.Popen([f"{TOP}/target/release/metrosk", "serve", "--demo", "--pictures", f"{self.folder}/pictures", "--listen", f"127.0.0.1:{self.port}", "--web", f"{TOP}/web/dist"],
                                        env={**os.environ, "DATABASE_URL": f"postgres://metrosk@127.0.0.1:{self.db_port}/postgres", "RUST_LOG": "off"},
                                        stdout=subprocess.DEVNULL)
 

@@ -112,7 +112,12 @@ fn first_page(subject: &Subject<'_>, blocks: &[Numbered<'_>], (width, height): (
         unit.name(),
         escaped(subject.way),
     );
-    let top = EDGE + 46.0;
+    let mut top = EDGE + 46.0;
+    if let Some(credit) = subject.sketch.credit() {
+        let _ =
+            write!(body, "<text x=\"{EDGE}\" y=\"{}\" font-size=\"11\" fill=\"{SECOND}\">{}</text>", num(EDGE + 48.0), escaped(&cut(&credit, 100)));
+        top += 15.0;
+    }
     let room = (width - 2.0 * EDGE, height * DRAWING);
     let ticks = (layout.canvas.width().ticks() as f64 / room.0).max(layout.canvas.page.h.ticks() as f64 / room.1);
     let (w, h) = (layout.canvas.width().ticks() as f64 / ticks, layout.canvas.page.h.ticks() as f64 / ticks);

@@ -176,7 +176,8 @@ impl Frame {
     pub(crate) fn new(turn: f64, runs: &[Run], size: (f64, f64), bounds: Option<Bounds>) -> Frame {
         let centre = [size.0 / 2.0, size.1 / 2.0];
         let half = size.0.hypot(size.1) / 2.0 + 40.0;
-        let mut frame = Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new(), covers: Vec::new(), work: Cell::new(0) };
+        let mut frame =
+            Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new(), covers: Vec::new(), work: Cell::new(0) };
         // A short stroke by hand leans more.
         let lies = |r: &Run, along: f64| between(r.angle(), along) < (7.0 / r.length()).atan().to_degrees().clamp(3.1, 7.0);
         let turned: Vec<Run> = runs.iter().map(|r| Run { a: frame.inside(r.a), b: frame.inside(r.b), ..*r }).collect();

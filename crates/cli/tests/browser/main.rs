@@ -1,5 +1,7 @@
 //! The application as people use it, in a browser.
 
+mod compare;
+mod holds;
 mod house;
 mod maker;
 mod people;

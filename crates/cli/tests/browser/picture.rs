@@ -1,6 +1,6 @@
 //! From a picture to a fitted spread.
 
-use crate::support::{Server, come_in, saved};
+use crate::support::{Server, click, come_in, fetched, saved};
 use anyhow::{Context, Result, ensure};
 use metrosk_demo::{SEED, Style, picture};
 use metrosk_testkit::Database;
@@ -44,5 +44,88 @@ async fn a_picture_becomes_a_settled_sketch_and_a_spread_by_keyboard_alone() -> 
     browser.find("//h2[contains(., 'Two pages')]").await?;
     let page = saved(&browser).await?;
     ensure!(page["plan"]["fit"]["target"]["pages"] == 2, "{}", page["plan"]["fit"]["target"]);
+    browser.close().await
+}
+
+/// Where something is on the screen: left, top, width, height.
+async fn place(browser: &Browser, xpath: &str) -> Result<[f64; 4]> {
+    let rect = browser.find(xpath).await?.rect().await?;
+    Ok([rect.x, rect.y, rect.width, rect.height])
+}
+
+#[tokio::test]
+async fn a_finished_page_is_lifted_and_its_maker_stays_with_it() -> Result<()> {
+    let database = Database::fresh()?;
+    let server = Server::start(&database, "127.0.0.1:0")?;
+    let browser = Browser::open().await?;
+    come_in(&browser, &server).await?;
+    browser.window.goto(format!("{}/drawer/picture", server.address)).await?;
+    click(&browser, "//button[contains(., 'A finished page to lift')]").await?;
+    click(&browser, "//label[contains(., 'a finished page to lift')]/input").await?;
+    for (label, text) in
+        [("Page width (in)", "8.5"), ("Page height (in)", "11"), ("Made by", "Brisa Lund"), ("After, oldest first", "Ode Marsh, Teal")]
+    {
+        let field = browser.find(&format!("//input[@id = //label[normalize-space() = '{label}']/@for]")).await?;
+        field.send_keys(Key::Control + "a").await?;
+        field.send_keys(text).await?;
+    }
+    // The page is looked for; then she lays blocks over it.
+    click(&browser, "//button[.='Find the page']").await?;
+    click(&browser, "//button[.='Lay blocks over it'][not(@disabled)]").await?;
+    browser.find("//h3[.='Colours of the page']").await?;
+    // A strip is drawn roughly over the lower one of the page: it goes to the page's own edges.
+    let [x, y, w, h] = place(&browser, "//*[name()='image']").await?;
+    click(&browser, "//button[.='strip']").await?;
+    let at = |u: f64, v: f64| ((x + w * u) as i64, (y + h * v) as i64);
+    let (from, until) = (at(0.01, 0.892), at(0.99, 0.962));
+    browser.window.action_chain().move_to(from.0, from.1).click_and_hold().move_to(until.0, until.1).release().perform().await?;
+    browser.find("//textarea[contains(., 'strip s1')]").await?;
+    click(&browser, "//button[.='Keep'][not(@disabled)]").await?;
+    browser.find("//p[@role='status'][.='As it lies in the drawer.']").await?;
+    let id = browser.window.current_url().await?.path_segments().and_then(|mut s| s.next_back().map(str::to_owned)).context("an id")?;
+    let kept = fetched(&browser, &format!("/api/sketches/{id}")).await?;
+    ensure!(kept["reading"]["credit"] == "Lifted from a page by Brisa Lund, after Ode Marsh and Teal.", "{}", kept["reading"]["credit"]);
+    let strip = &kept["document"]["blocks"][0];
+    ensure!(strip["kind"] == "strip" && !kept["picture"].is_null(), "{strip}");
+    // The chain stays with a page made from it.
+    click(&browser, "//button[.='Start a page'][not(@disabled)]").await?;
+    browser.find("//h2[.='Sketch card']").await?;
+    let page = saved(&browser).await?;
+    ensure!(page["plan"]["fit"]["sketch"]["origin"]["after"][0] == "Ode Marsh", "{}", page["plan"]["fit"]["sketch"]["origin"]);
+    browser.find("//p[contains(., 'Lifted from a page by Brisa Lund')]").await?;
+    browser.close().await
+}
+
+#[tokio::test]
+async fn what_was_read_wrongly_is_mended_by_keyboard() -> Result<()> {
+    let database = Database::fresh()?;
+    let server = Server::start(&database, "127.0.0.1:0")?;
+    let browser = Browser::open().await?;
+    come_in(&browser, &server).await?;
+    browser.window.goto(format!("{}/drawer/picture", server.address)).await?;
+    click(&browser, "//button[contains(., 'A diagram')]").await?;
+    click(&browser, "//button[.='Read it'][not(@disabled)]").await?;
+    let told = "//p[@role='status'][contains(., 'blocks')]";
+    let count = async || -> Result<usize> {
+        let text = browser.find(told).await?.text().await?;
+        text.split(' ').next().and_then(|n| n.parse().ok()).with_context(|| text.clone())
+    };
+    let before = count().await?;
+    let list = browser.find("//div[@role='listbox']").await?;
+    // Halved there is one more; marked and gathered there are as many as before.
+    list.send_keys("h").await?;
+    ensure!(count().await? == before + 1, "halved");
+    browser.find("//div[@role='option'][@aria-selected='true']").await?;
+    list.send_keys(" ").await?;
+    list.send_keys(Key::Down + "").await?;
+    browser.find("//button[starts-with(., 'Merge with')][not(@disabled)]").await?;
+    list.send_keys("g").await?;
+    ensure!(count().await? == before, "merged");
+    // An edge is taken in hand and moved; Escape lets go.
+    list.send_keys("3").await?;
+    browser.find("//div[@role='option'][contains(., 'right edge in hand')]").await?;
+    list.send_keys(Key::Left + "").await?;
+    list.send_keys(Key::Escape + "").await?;
+    browser.gone("//div[@role='option'][contains(., 'edge in hand')]").await?;
     browser.close().await
 }

@@ -23,6 +23,7 @@ impl Server {
             .args(["serve", "--demo", "--listen", listen, "--web"])
             .arg(web)
             .env("DATABASE_URL", &database.url)
+            .env("METROSK_PICTURES", Path::new(env!("CARGO_TARGET_TMPDIR")).join("pictures"))
             .env("RUST_LOG", "warn")
             .stdout(Stdio::piped())
             .spawn()?;

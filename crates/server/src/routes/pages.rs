@@ -234,7 +234,9 @@ pub(crate) fn card(mut row: PageRow) -> PageCard {
 /// A page with its plan.
 pub(crate) fn view(row: PageRow) -> PageView {
     let progress = plan::progress(&row.plan, row.clash.as_deref());
+    let credit = Sketch::from_json(&row.plan["fit"]["sketch"]).ok().and_then(|s| s.credit());
     PageView {
+        credit,
         id: row.id,
         name: row.name,
         sketch: row.sketch_id,

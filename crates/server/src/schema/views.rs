@@ -269,6 +269,8 @@ pub(crate) struct PageView {
     /// That plan.
     #[schema(value_type = PlanDoc)]
     pub(crate) plan: Value,
+    /// Whom the page credits for its sketch, in a sentence.
+    pub(crate) credit: Option<String>,
     /// Who made that revision.
     pub(crate) author: String,
     /// Why.

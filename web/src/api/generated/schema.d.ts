@@ -1301,6 +1301,8 @@ export interface components {
              * @description When it was last changed.
              */
             changed_at: string;
+            /** @description Whom the page credits for its sketch, in a sentence. */
+            credit?: string | null;
             /**
              * Format: date
              * @description By when it is to be done.

@@ -4,13 +4,16 @@ import type { StationProps } from "@/features/stations/StationScreen";
 import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
+import { Alternatives, useAlternatives } from "./Alternatives";
 import { BlockLedger } from "./BlockLedger";
+import { Compare } from "./Compare";
 import { ClashNote } from "./Conflicts";
 import { MeasureSheet } from "./MeasureSheet";
 import { withApproach, withoutPin } from "./model";
 import { PageDrawing } from "./PageDrawing";
 import { SketchCard } from "./SketchCard";
 import { TargetPanel } from "./TargetPanel";
+import { Turned } from "./Turned";
 import { useKeys } from "./useKeys";
 import { chosenWay, useProposals } from "./useProposals";
 import { Changes, Ways } from "./Ways";
@@ -43,12 +46,16 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
   const shown = found ?? last ?? unpinned.data?.proposals[0];
   const blocks = useMemo(() => (shown ? numbered(fit.sketch, shown.layout.blocks) : []), [fit.sketch, shown]);
   const place = shown?.report.blocks.find((b) => b.id === selected);
+  const alternatives = useAlternatives(page);
+  const [comparing, setComparing] = useState<string>();
+  const comparables = [...proposals.map((p) => ({ name: `by ${p.approach}`, proposal: p })), ...alternatives.kept];
   const choose = (id: string | undefined) => setSelected((now) => (now === id ? undefined : id));
 
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[240px_minmax(0,1fr)_372px] gap-3.5 p-3.5 *:min-h-0 *:self-start *:max-h-full *:overflow-y-auto">
       <SketchCard
         fit={fit}
+        credit={page.credit}
         places={shown?.report.blocks ?? []}
         selected={selected}
         lit={lit}
@@ -84,8 +91,19 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
                 chosen={found?.approach}
                 proposals={proposals}
                 onChoose={(way) => change(withApproach(fit, way), `by ${way}`)}
+                onCompare={() => setComparing(`by ${found?.approach ?? proposals[0]?.approach}`)}
               />
             )}
+            <Turned fit={fit} change={change} />
+            <Alternatives
+              page={page}
+              saved={saved}
+              found={found}
+              alternatives={alternatives}
+              dispatch={dispatch}
+              onCompare={setComparing}
+            />
+            {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}
             <Changes report={shown.report} />
           </>
         )}

@@ -6,6 +6,8 @@ import { moved, unitOf } from "./model";
 
 type Props = {
   fit: FitDoc;
+  /** Whom the page credits for its sketch. */
+  credit?: string | null | undefined;
   places: readonly PlaceDoc[];
   selected: string | undefined;
   lit: string | undefined;
@@ -14,7 +16,7 @@ type Props = {
 };
 
 /** The sketch, small and numbered, always in sight, and how far each block moved from where it was wanted. */
-export function SketchCard({ fit, places, selected, lit, onSelect, onLight }: Props) {
+export function SketchCard({ fit, credit, places, selected, lit, onSelect, onLight }: Props) {
   const { sketch } = fit;
   const unit = sketch.unit === "mm" ? "mm" : "in";
   const width = 204;
@@ -29,6 +31,7 @@ export function SketchCard({ fit, places, selected, lit, onSelect, onLight }: Pr
         <Length value={sketch.canvas.page.w} unit={unit} /> ×{" "}
         <Length value={sketch.canvas.page.h} unit={unit} withUnit />
       </p>
+      {credit && <p className="mb-2 text-[13px]">{credit}</p>}
       <svg
         width={width + 2}
         height={height + 2}

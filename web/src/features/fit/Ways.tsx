@@ -1,28 +1,28 @@
 import type { ProposalDoc } from "@/api/client";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
 import { Sentence } from "@/shared/ui/Length";
+import { saysOf } from "./wayName";
 
-type Props = { chosen: string | undefined; proposals: readonly ProposalDoc[]; onChoose: (approach: string) => void };
-
-const SAYS: Record<string, string> = {
-  scale: "places as shares of the page",
-  frame: "the sketch's own proportions, framed",
-  stretch: "places as shares of the spread",
-  merge: "both pages on one",
-  mirror: "each page the sketch, the right one mirrored",
-  echo: "each page the sketch",
-  "run-on": "the sketch on the left, strips run on",
-  "one-side": "the page with more photos",
+type Props = {
+  chosen: string | undefined;
+  proposals: readonly ProposalDoc[];
+  onChoose: (approach: string) => void;
+  onCompare: () => void;
 };
 
 /** All ways this sketch can go to its target, best first. With one way there is nothing to choose. */
-export function Ways({ chosen, proposals, onChoose }: Props) {
+export function Ways({ chosen, proposals, onChoose, onCompare }: Props) {
   if (proposals.length < 2 && chosen) return null;
   return (
     <section aria-labelledby="ways">
-      <h2 id="ways" className="mb-1">
-        {proposals.length === 1 ? "One way" : `${proposals.length} ways`} this sketch can go
-      </h2>
+      <div className="mb-1 flex items-center gap-3">
+        <h2 id="ways">{proposals.length === 1 ? "One way" : `${proposals.length} ways`} this sketch can go</h2>
+        {proposals.length > 1 && (
+          <button type="button" className="button" onClick={onCompare}>
+            Compare
+          </button>
+        )}
+      </div>
       <ul className="flex flex-wrap gap-2.5">
         {proposals.map((p, n) => (
           <li key={p.approach}>
@@ -42,7 +42,7 @@ export function Ways({ chosen, proposals, onChoose }: Props) {
               <span className="block text-[13px] font-semibold">
                 {n + 1} {p.approach}
               </span>
-              <span className="block text-[12px] text-second">{SAYS[p.approach] ?? ""}</span>
+              <span className="block text-[12px] text-second">{saysOf(p.approach)}</span>
               <span className="block text-[12px] text-second">
                 lines {p.report.alignments.kept} of {p.report.alignments.of}
               </span>

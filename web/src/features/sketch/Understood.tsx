@@ -94,6 +94,7 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
     <>
       {onSketch && <NearLines near={reading.near} sketch={sketch} unit={unit} onChange={onSketch} />}
       <section aria-labelledby="understood">
+        {reading.credit && <p className="mb-2">A page from it credits: {reading.credit}</p>}
         <h2 id="understood">What is read from it</h2>
         <p className="text-second">
           {fit && onFit

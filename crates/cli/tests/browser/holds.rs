@@ -1,0 +1,44 @@
+//! What the fit holds to of a sketch, as she switches it.
+
+use crate::support::{Server, click, come_in, press, saved};
+use anyhow::{Result, ensure};
+use metrosk_testkit::Database;
+use metrosk_testkit::browser::Browser;
+use serde_json::json;
+
+#[tokio::test]
+async fn readings_are_switched_off_and_added_and_a_block_is_held() -> Result<()> {
+    let database = Database::fresh()?;
+    let server = Server::start(&database, "127.0.0.1:0")?;
+    let browser = Browser::open().await?;
+    come_in(&browser, &server).await?;
+    click(&browser, "//nav//a[.='Sketch drawer']").await?;
+    click(&browser, "//li[.//h2[.='Three by the tide line']]//button[.='Start a page']").await?;
+    browser.find("//h2[.='Sketch card']").await?;
+
+    // At the Fit station a block is held to its size.
+    press(&browser, "8").await?;
+    click(&browser, "//label[contains(., 'Held to')]//option[.='its size']").await?;
+    browser.find("//p[@data-save='saved']").await?;
+    ensure!(saved(&browser).await?["plan"]["fit"]["keep"] == json!({"t1": "size"}), "kept");
+
+    // At the Sketch station a line is switched off, and two blocks are made to agree.
+    let address = browser.window.current_url().await?.to_string();
+    browser.window.goto(address.replace("/fit", "/sketch")).await?;
+    let line = "(//details[summary[contains(., 'Lines')]]//input[@type='checkbox'])[1]";
+    click(&browser, line).await?;
+    browser.find("//summary[contains(., 'Lines')][contains(., '1 off')]").await?;
+    click(&browser, "//summary[.='Add one']").await?;
+    click(&browser, "//select[@aria-label='what they are to each other']/option[.='equally wide']").await?;
+    click(&browser, "//button[.='Hold to it']").await?;
+    browser.find("//h3[.='Added by you']").await?;
+    browser.find("//p[@data-save='saved']").await?;
+    let fit = saved(&browser).await?["plan"]["fit"].clone();
+    ensure!(fit["readings"]["off"][0]["what"] == "line" && fit["readings"]["on"][0]["along"] == "width", "{}", fit["readings"]);
+    ensure!(fit["keep"] == json!({"t1": "size"}), "what was held stays held");
+
+    // It is one step back.
+    click(&browser, line).await?;
+    browser.gone("//summary[contains(., '1 off')]").await?;
+    browser.close().await
+}

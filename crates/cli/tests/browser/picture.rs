@@ -79,7 +79,7 @@ async fn a_finished_page_is_lifted_and_its_maker_stays_with_it() -> Result<()> {
     let at = |u: f64, v: f64| ((x + w * u) as i64, (y + h * v) as i64);
     let (from, until) = (at(0.01, 0.892), at(0.99, 0.962));
     browser.window.action_chain().move_to(from.0, from.1).click_and_hold().move_to(until.0, until.1).release().perform().await?;
-    browser.find("//textarea[contains(., 'strip s1')]").await?;
+    browser.find("//span[contains(., 'strip s1')]").await?;
     click(&browser, "//button[.='Keep'][not(@disabled)]").await?;
     browser.find("//p[@role='status'][.='As it lies in the drawer.']").await?;
     let id = browser.window.current_url().await?.path_segments().and_then(|mut s| s.next_back().map(str::to_owned)).context("an id")?;

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "@tanstack/react-router";
-import { useReducer } from "react";
+import { useReducer, useState } from "react";
 import { api, newKey, type PageView, type SketchDoc, type SketchView } from "@/api/client";
 import { useMayChange, useMe } from "@/features/people/useMe";
 import { Failed } from "@/shared/ui/Failed";
@@ -53,11 +53,14 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
   const mayChange = useMayChange();
   const [state, dispatch] = useReducer(reduce, { past: [], now: start, future: [] });
   const sketch = state.now;
+  /** The document as it lies in the drawer. */
+  const [kept, setKept] = useState(of ? start : undefined);
   const saved = () => queries.invalidateQueries({ queryKey: ["sketches"] });
   const keep = useMutation({
     mutationFn: () => (of ? api.rewriteSketch(of.id, sketch) : api.addSketch(sketch, newKey())),
     onSuccess: (kept) => {
       saved();
+      setKept(sketch);
       queries.setQueryData(["sketch", (kept as SketchView).id], kept);
       navigate({ to: "/sketches/$sketchId", params: { sketchId: (kept as SketchView).id } });
     },
@@ -81,7 +84,7 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
   });
   const error = keep.error ?? keepAsNew.error ?? begin.error;
   const empty = sketch.blocks.length === 0;
-  const changed = state.past.length > 0;
+  const changed = of ? sketch !== kept : state.past.length > 0;
   const top = (
     <section aria-labelledby="sketch-name" className="grid gap-2">
       <h1 id="sketch-name" className="sr-only">
@@ -112,7 +115,12 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
           <button type="button" className="button" disabled={empty || begin.isPending} onClick={() => begin.mutate()}>
             Start a page
           </button>
-          <button type="button" className="button" disabled={!changed} onClick={() => dispatch({ type: "undo" })}>
+          <button
+            type="button"
+            className="button"
+            disabled={state.past.length === 0}
+            onClick={() => dispatch({ type: "undo" })}
+          >
             Undo
           </button>
           <button

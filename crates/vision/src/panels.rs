@@ -14,6 +14,8 @@ const OVERSHOOT: f64 = 24.0;
 const LEAST_SHARE: f64 = 0.88;
 /// Places asked about in one frame, times covers, before its search ends: a texture would ask without end, a drawing does not come near.
 const MOST_WORK: usize = 25_000_000;
+/// What telling a hypothesis from sums alone costs, in the same measure.
+const JUDGING: usize = 20;
 /// The narrowest panel.
 const NARROWEST: f64 = 27.0;
 
@@ -287,6 +289,7 @@ impl Frame {
                     continue;
                 }
                 let sides: Vec<&Track> = self.upright.iter().filter(|t| t.edge || passable(t, top.at, bottom.at) >= 0.8).collect();
+                self.work.set(self.work.get() + self.upright.len() + sides.len() * sides.len());
                 for (j, left) in sides.iter().enumerate() {
                     for right in &sides[j + 1..] {
                         if right.at - left.at < NARROWEST {
@@ -310,6 +313,7 @@ impl Frame {
     }
 
     fn judged(&self, top: &Track, bottom: &Track, left: &Track, right: &Track, care: Care) -> Option<(f64, Panel)> {
+        self.work.set(self.work.get() + JUDGING);
         let shared = care == Care::Touching;
         let sides =
             [(top, true, left.at, right.at), (right, false, top.at, bottom.at), (bottom, true, left.at, right.at), (left, false, top.at, bottom.at)];

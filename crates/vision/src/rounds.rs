@@ -37,8 +37,8 @@ const LEAST: f64 = 22.0;
 
 /// No drawing has more arcs than this that are worth trying; what has is a texture, and its longest ones are tried.
 const MOST_ARCS: usize = 500;
-/// Rounds looked at in one picture.
-const MOST_LOOKS: usize = 50_000;
+/// Rounds looked at in one picture, times what may cover them.
+const MOST_LOOKS: usize = 120_000;
 
 /// The next round thing in the ink that is not yet explained, the best seen first. `looks` counts what was looked at so far.
 pub(crate) fn best(mask: &Mask, runs: &[Run], covers: &[Cover], most: f64, looks: &mut usize) -> Option<Round> {
@@ -55,7 +55,7 @@ pub(crate) fn best(mask: &Mask, runs: &[Run], covers: &[Cover], most: f64, looks
                 continue;
             }
             let Some(round) = through(a, b, most) else { continue };
-            *looks += 1 + covers.len() / 8;
+            *looks += 1 + covers.len();
             if *looks > MOST_LOOKS {
                 return found.map(|f| f.1);
             }

@@ -75,8 +75,6 @@ fn broken_files_are_refused_or_read() {
 fn any_pixels_are_read_or_hold_nothing() {
     let mut slowest = Duration::ZERO;
     let done = tries(12, |seed| {
-        // A reading that takes too long is found by its seed.
-        println!("seed {seed}");
         let mut hand = StdRng::seed_from_u64(seed);
         let (w, h) = (hand.random_range(120..420), hand.random_range(120..420));
         let mut pixels = RgbImage::from_pixel(w, h, Rgb([hand.random(), hand.random(), hand.random()]));
@@ -101,7 +99,10 @@ fn any_pixels_are_read_or_hold_nothing() {
         let asked = Asked { page: (12.0, f64::from(hand.random_range(6..16))), pages, unit: Unit::Inch, name: "Any".into(), corners: None };
         let start = Instant::now();
         let read = read(&pixels, &asked, &|_| true);
-        slowest = slowest.max(start.elapsed());
+        if start.elapsed() > slowest {
+            slowest = start.elapsed();
+            println!("seed {seed} took {slowest:?}");
+        }
         if let Ok(reading) = read {
             // What is read is a sketch by the format's own rules.
             let sketch = Sketch::from_json(&reading.sketch);

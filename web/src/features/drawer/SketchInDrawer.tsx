@@ -9,7 +9,12 @@ import { SizeText } from "@/shared/ui/SizeText";
 
 type Props = { sketch: SketchView; mayChange: boolean; onTag: (tag: string) => void };
 
-const SOURCE: Record<string, string> = { challenge: "Published", scraplift: "Lifted from a page", own: "Own" };
+function sourceOf(origin: { maker?: string; how?: string } | undefined): string {
+  const by = origin?.maker ? ` by ${origin.maker}` : "";
+  if (origin?.how === "scraplift") return `Lifted from a page${by}`;
+  if (origin?.how === "challenge") return `Published${by}`;
+  return by ? `Drawn${by}` : "Our own";
+}
 
 const dayOf = (at: string) =>
   new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
@@ -55,8 +60,7 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
         {slots} {slots === 1 ? "photo" : "photos"}, {sketch.reading.lines.length} lines
       </p>
       <p className="text-second">
-        {SOURCE[origin?.how ?? ""] ?? "Sketch"}
-        {origin?.maker ? ` by ${origin.maker}` : ""}, {dayOf(sketch.made_at)}
+        {sourceOf(origin)}, {dayOf(sketch.made_at)}
       </p>
       {sketch.tags.length > 0 && (
         <ul className="mt-0.5 flex flex-wrap gap-1">

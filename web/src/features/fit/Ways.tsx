@@ -30,7 +30,7 @@ export function Ways({ chosen, proposals, onChoose, onCompare }: Props) {
               type="button"
               aria-pressed={p.approach === chosen}
               onClick={() => onChoose(p.approach)}
-              className="cursor-pointer rounded-[3px] border-2 border-transparent p-1 text-left aria-pressed:border-ink"
+              className="w-[144px] cursor-pointer rounded-[3px] border-2 border-transparent p-1 text-left aria-pressed:border-ink"
             >
               <Thumbnail
                 canvas={p.layout.canvas}

@@ -56,6 +56,15 @@ describe("a sketch being drawn", () => {
     expect(sidesOf(sketch, "p1")).toEqual([2 / 12, 2 / 12, 6 / 12, 8 / 12]);
   });
 
+  it("lets a strip that reaches the page's edges run off there", () => {
+    const strip = { id: "s1", kind: "strip", box: { x: 1, y: 8, w: 4, h: 1 } };
+    const over = { ...sketch, blocks: [...sketch.blocks, strip] };
+    const laidOver = (sides: [number, number, number, number]) => laid(over, "s1", sides).blocks[3]?.bleed;
+    expect(laidOver([0, 8 / 12, 1, 9 / 12])).toEqual(["left", "right"]);
+    expect(laidOver([0.1, 8 / 12, 0.9, 9 / 12])).toBeUndefined();
+    expect(laid(sketch, "p1", [0, 0, 1, 1]).blocks[1]).not.toHaveProperty("bleed");
+  });
+
   it("moves one edge and leaves the others", () => {
     expect(edged(sketch, "p1", "left", 0.5).blocks[1]?.box).toEqual({ x: 2.5, y: 2, w: 3.5, h: 6 });
     expect(edged(sketch, "p1", "bottom", -0.25).blocks[1]?.box).toEqual({ x: 2, y: 2, w: 4, h: 5.75 });

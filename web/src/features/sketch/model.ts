@@ -86,7 +86,30 @@ export function laid(sketch: SketchDoc, id: string, sides: readonly [number, num
   const right = agreed(r * page.w * pages, (o) => o.x + o.w);
   const bottom = agreed(b * page.h, (o) => o.y + o.h);
   if (right <= x || bottom <= y) return sketch;
-  return withBox(sketch, id, () => ({ x, y, w: right - x, h: bottom - y }));
+  return running(
+    withBox(sketch, id, () => ({ x, y, w: right - x, h: bottom - y })),
+    id,
+  );
+}
+
+/** A strip, panel or wash that reaches the page's edge in a picture runs off there. */
+function running(sketch: SketchDoc, id: string): SketchDoc {
+  const { page, pages } = sketch.canvas;
+  const near = ONE_LINE[unitOf(sketch)];
+  const blocks = sketch.blocks.map((b) => {
+    if (b.id !== id || !["strip", "paper", "wash"].includes(b.kind)) return b;
+    const { x, y, w, h } = b.box;
+    const reaches = {
+      left: x <= near,
+      right: x + w >= page.w * pages - near,
+      top: y <= near,
+      bottom: y + h >= page.h - near,
+    };
+    const bleed = Object.entries(reaches).flatMap(([edge, yes]) => (yes ? [edge] : []));
+    const { bleed: _, ...rest } = b;
+    return bleed.length > 0 ? { ...rest, bleed } : rest;
+  });
+  return { ...sketch, blocks };
 }
 
 /** A block's sides as shares of the canvas. */

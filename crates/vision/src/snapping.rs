@@ -76,7 +76,7 @@ mod tests {
     use image::Rgb;
 
     fn page() -> RgbImage {
-        let paper = |x: u32, y: u32| (u32::from((x * 7 + y * 13) % 5 == 0) * 4) as u8;
+        let paper = |x: u32, y: u32| if (x * 7 + y * 13).is_multiple_of(5) { 4_u8 } else { 0 };
         RgbImage::from_fn(400, 300, |x, y| {
             let inside = (100..220).contains(&x) && (60..180).contains(&y);
             let v = if inside { 120 } else { 225 } + paper(x, y);

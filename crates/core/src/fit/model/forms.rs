@@ -27,12 +27,16 @@ mod weight {
     pub(super) const SIZE: f64 = 1.0;
     /// A cluster's or accent's size.
     pub(super) const ACCENT_SIZE: f64 = 6.0;
-    /// A narrow gap, per squared inch.
-    pub(super) const GAP: f64 = 0.6;
+    /// A narrow gap, per squared inch: on a page of about the sketch's shape, and on one that is stretched, where holding on to each gap
+    /// would leave no place where it is wanted.
+    pub(super) const GAP: (f64, f64) = (8.0, 0.6);
 }
 
 /// Neighbours up to this far apart belong together, and their gap is an absolute.
 const NARROW: f64 = 0.25 * INCH;
+
+/// Scales further apart than this stretch a sketch.
+const STRETCHED: f64 = 1.6;
 
 pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     for (n, item) in scene.items.iter().enumerate() {
@@ -175,6 +179,7 @@ fn host(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 
 /// Narrow gaps between neighbours are absolutes: they neither shrink with the page nor grow if they can help it.
 fn narrow_gaps(model: &mut Model, scene: &Scene<'_>) {
+    let stretched = scene.map.most() > STRETCHED * scene.map.least();
     let solid = |i: &Item| matches!(i.kind, Kind::Photo | Kind::Title | Kind::Journal | Kind::Grid);
     for (a, first) in scene.items.iter().enumerate().filter(|(_, i)| solid(i)) {
         for (b, second) in scene.items.iter().enumerate().filter(|(b, i)| *b != a && solid(i)) {
@@ -185,7 +190,7 @@ fn narrow_gaps(model: &mut Model, scene: &Scene<'_>) {
                     let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
                     let reason = Reason::Wish(Wish::Equal, a, b);
                     model.programme.soft(expr.clone(), Sense::AtLeast, gap / INCH, price::NARROW_GAP, reason);
-                    model.programme.pull(expr, gap / INCH, weight::GAP);
+                    model.programme.pull(expr, gap / INCH, if stretched { weight::GAP.1 } else { weight::GAP.0 });
                 }
             }
         }

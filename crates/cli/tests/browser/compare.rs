@@ -4,7 +4,6 @@ use crate::support::{Server, click, come_in, saved};
 use anyhow::{Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
-use thirtyfour::prelude::*;
 
 #[tokio::test]
 async fn ways_are_compared_and_alternatives_kept_until_she_chooses() -> Result<()> {

@@ -161,8 +161,8 @@ export const api = {
     taken(client.POST("/api/pictures/{id}/edges", { params: at(id), body: { sides } })),
   changeSketch: (id: string, change: Schemas["SketchChange"]) =>
     taken(client.PUT("/api/sketches/{id}", { params: at(id), body: change })),
-  copySketch: (id: string, key: string) =>
-    taken(client.POST("/api/sketches/{id}/copy", { params: { ...at(id), header: once(key) } })),
+  copySketch: (id: string, key: string, stands: { turn?: number; flip?: string } = {}) =>
+    taken(client.POST("/api/sketches/{id}/copy", { params: { ...at(id), header: once(key), query: stands } })),
   pagesOfSketch: (id: string) => taken(client.GET("/api/sketches/{id}/pages", { params: at(id) })),
 
   pages: (shelf: "making" | "finished" | "archived") =>

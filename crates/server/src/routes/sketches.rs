@@ -20,7 +20,7 @@ use metrosk_core::length::Length;
 use metrosk_core::numbers;
 use metrosk_core::plan::Defaults;
 use metrosk_core::reading::{Place, Reading, made_one, near_lines};
-use metrosk_core::sketch::{Sketch, changes_for};
+use metrosk_core::sketch::{Flip, QuarterTurn, Sketch, changes_for};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
@@ -327,10 +327,20 @@ pub(crate) async fn as_numbers(State(app): State<App>, member: Member, Id(id): I
     Ok(numbers::print(&sketch))
 }
 
-/// Copies a sketch in the drawer.
+/// How a copy stands.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Stands {
+    /// 0, 90, 180 or 270 degrees clockwise; 0 and 180 for a spread.
+    turn: Option<u32>,
+    /// `none`, `across` or `down`.
+    flip: Option<String>,
+}
+
+/// Copies a sketch in the drawer; the copy is turned and flipped as asked.
 #[utoipa::path(
     post, operation_id = "copy_sketch", path = "/api/sketches/{id}/copy", tag = "sketches",
-    params(("id" = Uuid, Path), ("Idempotency-Key" = Option<String>, Header)),
+    params(("id" = Uuid, Path), Stands, ("Idempotency-Key" = Option<String>, Header)),
     responses(
         (status = 201, body = SketchView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
@@ -339,14 +349,31 @@ pub(crate) async fn as_numbers(State(app): State<App>, member: Member, Id(id): I
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id): Id) -> Result<Answer, Failure> {
+pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id): Id, Asked(stands): Asked<Stands>) -> Result<Answer, Failure> {
     let mut row = find(&app, &maker, id).await?;
+    if stands.turn.is_some() || stands.flip.is_some() {
+        row.document = oriented(&row, &stands)?.to_json();
+    }
     let name = copied(&row.name);
     row.document["name"] = name.as_str().into();
     let mut write = begin!(once, &app, &maker, &format!("copy sketch {id}"));
     let copy = sketches::insert(write.db(), maker.team(), &name, &row.document).await?;
     let row = sketches::find(write.db(), maker.team(), copy).await?.ok_or(Failure::Missing("sketch"))?;
     write.finish(StatusCode::CREATED, &view(row)?).await
+}
+
+/// A sketch of the drawer, turned and flipped.
+fn oriented(row: &SketchRow, stands: &Stands) -> Result<Sketch, Failure> {
+    let sketch = Sketch::from_json(&row.document)?;
+    let degrees = stands.turn.unwrap_or(0);
+    let turn = QuarterTurn::from_degrees(degrees).filter(|t| !(t.exchanges() && sketch.canvas.pages == 2));
+    let allowed = if sketch.canvas.pages == 2 { "0 or 180 for a sketch of two pages" } else { "0, 90, 180 or 270" };
+    let turn = turn.ok_or_else(|| Invalid::one("turn", degrees.to_string(), allowed))?;
+    let flip = match stands.flip.as_deref() {
+        None => Flip::None,
+        Some(name) => Flip::from_name(name).ok_or_else(|| Invalid::one("flip", format!("{name:?}"), Flip::NAMES.join(", ")))?,
+    };
+    Ok(sketch.oriented(turn, flip))
 }
 
 /// The name of a copy, no longer than a name may be.

@@ -177,3 +177,22 @@ fn the_committed_client_is_made_from_this_api() {
     let committed = include_str!("../../../../web/src/api/generated/openapi.json");
     assert!(committed == metrosk_server::openapi(), "stale: run script/api");
 }
+
+#[tokio::test]
+async fn a_copy_is_turned_and_flipped_as_asked() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let drawer = wren.get("/api/sketches").await.1;
+    let named = |name: &str| drawer.as_array().unwrap().iter().find(|s| s["name"] == name).unwrap().clone();
+    let tea = named("Tea at the slipway");
+    let (status, copy) = wren.post(&format!("/api/sketches/{}/copy?turn=90&flip=across", id(&tea)), &Value::Null).await;
+    assert_eq!(status, StatusCode::CREATED, "{copy}");
+    let page = |s: &Value| [s["document"]["canvas"]["page"]["w"].as_f64(), s["document"]["canvas"]["page"]["h"].as_f64()];
+    assert_eq!(page(&copy), [page(&tea)[1], page(&tea)[0]]);
+    assert_eq!(copy["name"], "Tea at the slipway, a copy");
+    let spread = named("Low sun, both pages");
+    for (query, path) in [("turn=90", "turn"), ("turn=45", "turn"), ("flip=over", "flip")] {
+        let (status, problem) = wren.post(&format!("/api/sketches/{}/copy?{query}", id(&spread)), &Value::Null).await;
+        assert_eq!((status, &problem["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &Value::from(path)), "{problem}");
+    }
+}

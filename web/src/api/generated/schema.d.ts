@@ -608,7 +608,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Copies a sketch in the drawer. */
+        /** Copies a sketch in the drawer; the copy is turned and flipped as asked. */
         post: operations["copy_sketch"];
         delete?: never;
         options?: never;
@@ -3860,7 +3860,12 @@ export interface operations {
     };
     copy_sketch: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description 0, 90, 180 or 270 degrees clockwise; 0 and 180 for a spread. */
+                turn?: number;
+                /** @description `none`, `across` or `down`. */
+                flip?: string;
+            };
             header?: {
                 "Idempotency-Key"?: string | null;
             };

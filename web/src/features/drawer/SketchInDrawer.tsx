@@ -42,7 +42,10 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
     mutationFn: (c: { name?: string; archived?: boolean; tags?: string[] }) => api.changeSketch(sketch.id, c),
     onSuccess: refresh,
   });
-  const copy = useMutation({ mutationFn: () => api.copySketch(sketch.id, newKey()), onSuccess: refresh });
+  const copy = useMutation({
+    mutationFn: (stands: { turn?: number; flip?: string }) => api.copySketch(sketch.id, newKey(), stands),
+    onSuccess: refresh,
+  });
   const { canvas, unit, blocks } = sketch.document;
   const slots = sketch.reading.photo_slots;
   const origin = (sketch.document as { origin?: { maker?: string; how?: string } }).origin;
@@ -106,7 +109,12 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
             },
             mayChange && { label: "Rename", onSelect: () => setRenaming(true) },
             mayChange && { label: "Tags", onSelect: () => setTagging(true) },
-            mayChange && { label: "Copy", onSelect: () => copy.mutate() },
+            mayChange && { label: "Copy", onSelect: () => copy.mutate({}) },
+            mayChange && {
+              label: canvas.pages === 1 ? "Copy, turned a quarter" : "Copy, turned round",
+              onSelect: () => copy.mutate({ turn: canvas.pages === 1 ? 90 : 180 }),
+            },
+            mayChange && { label: "Copy, flipped left to right", onSelect: () => copy.mutate({ flip: "across" }) },
             { label: "Take away (JSON)", href: takeAway.sketch(sketch.id) },
             mayChange && {
               label: sketch.archived ? "Take out again" : "Put away",

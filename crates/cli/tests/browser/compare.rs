@@ -1,6 +1,6 @@
 //! Ways laid beside each other, alternatives kept until she chooses, photos up and down.
 
-use crate::support::{Server, click, come_in, saved};
+use crate::support::{Server, click, come_in, saved, start_page};
 use anyhow::{Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -11,8 +11,7 @@ async fn ways_are_compared_and_alternatives_kept_until_she_chooses() -> Result<(
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//nav//a[.='Sketch drawer']").await?;
-    click(&browser, "//li[.//h2[.='Three by the tide line']]//button[.='Start a page']").await?;
+    start_page(&browser, "Three by the tide line").await?;
     click(&browser, "//button[.='Two pages']").await?;
     browser.find("//h2[contains(., '4 ways')]").await?;
 
@@ -60,8 +59,7 @@ async fn a_sketch_is_looked_at_turned_before_it_is() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//nav//a[.='Sketch drawer']").await?;
-    click(&browser, "//li[.//h2[.='Three by the tide line']]//button[.='Start a page']").await?;
+    start_page(&browser, "Three by the tide line").await?;
     click(&browser, "//summary[.='Turned or flipped']").await?;
     click(&browser, "//button[.//*[@aria-label='The sketch turned 90°']][not(@disabled)]").await?;
     browser.find("//p[@data-save='saved']").await?;

@@ -1,6 +1,6 @@
 //! What the fit holds to of a sketch, as she switches it.
 
-use crate::support::{Server, click, come_in, press, saved};
+use crate::support::{Server, click, come_in, press, saved, start_page};
 use anyhow::{Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -12,8 +12,7 @@ async fn readings_are_switched_off_and_added_and_a_block_is_held() -> Result<()>
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//nav//a[.='Sketch drawer']").await?;
-    click(&browser, "//li[.//h2[.='Three by the tide line']]//button[.='Start a page']").await?;
+    start_page(&browser, "Three by the tide line").await?;
     browser.find("//h2[.='Sketch card']").await?;
 
     // At the Fit station a block is held to its size.

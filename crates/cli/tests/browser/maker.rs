@@ -1,6 +1,6 @@
 //! A maker's whole task, through the real interface: from a sketch to a measured spread that is still there tomorrow.
 
-use crate::support::{Server, click, come_in, fetched, fill, press, saved};
+use crate::support::{Server, click, come_in, fetched, fill, press, saved, start_page};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -29,8 +29,7 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
     come_in(&browser, &server).await?;
 
     // She starts a page from one of the drawer's sketches.
-    click(&browser, "//nav//a[.='Sketch drawer']").await?;
-    click(&browser, "//li[.//h2[.='Three by the tide line']]//button[.='Start a page']").await?;
+    start_page(&browser, "Three by the tide line").await?;
     browser.find("//h2[contains(., 'One page') and contains(., 'by scale')]").await?;
 
     // Two pages, six photos: the page refits and says what changed.

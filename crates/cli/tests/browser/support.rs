@@ -72,6 +72,12 @@ pub(crate) async fn come_in(browser: &Browser, server: &Server) -> Result<()> {
     Ok(())
 }
 
+/// Starts a page from a sketch of the drawer.
+pub(crate) async fn start_page(browser: &Browser, sketch: &str) -> Result<()> {
+    click(browser, "//nav//a[.='Sketch drawer']").await?;
+    click(browser, &format!("//li[.//h2[.='{sketch}']]//button[.='Start a page']")).await
+}
+
 /// What the page itself gets from an address of the API, with its own cookie.
 pub(crate) async fn fetched(browser: &Browser, path: &str) -> Result<Value> {
     let script = "return fetch(arguments[0]).then(r => r.json())";

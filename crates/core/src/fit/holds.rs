@@ -117,7 +117,9 @@ impl Holds {
                 let blocks = l.blocks.iter().map(|b| if made(&format!("{b}{right}")) { format!("{b}{right}") } else { b.clone() }).collect();
                 Link { blocks, ..l.clone() }
             };
-            links.iter().flat_map(|l| [l.clone(), copy(l)]).filter(|l| l.blocks.iter().all(|b| made(b))).collect()
+            // What has no copy is said once: twice would hold twice as hard.
+            let all = links.iter().flat_map(|l| std::iter::once(l.clone()).chain(Some(copy(l)).filter(|c| c != l)));
+            all.filter(|l| l.blocks.iter().all(|b| made(b))).collect()
         };
         Holds { keep: keep.collect(), off: both(&self.off), on: both(&self.on) }
     }

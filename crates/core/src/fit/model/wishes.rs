@@ -229,9 +229,7 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                     (model.vars[second].edge(near).minus(&model.vars[first].edge(far)), price::CONTACT, Wish::Contact)
                 }
                 What::Mirrored(in_x) => {
-                    let middle = if in_x { scene.place.cx() } else { scene.place.cy() };
-                    let both = model.vars[a].centre(in_x).plus(1.0, &model.vars[b].centre(in_x));
-                    model.programme.soft(both, Sense::Equal, 2.0 * middle, OWN * price::CENTRE_LINE, Reason::Wish(Wish::Line, a, b));
+                    image(model, scene, in_x, (a, b), OWN * price::CENTRE_LINE, Wish::Line);
                     continue;
                 }
                 // A gap and what lies on what are read from the places; there is nothing to add to them.
@@ -249,10 +247,15 @@ fn mirrored(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]
         if scene.is_free(a) || scene.is_free(b) || !scene.heeds_pair(What::Mirrored(in_x), a, b) {
             continue;
         }
-        let middle = if in_x { scene.place.cx() } else { scene.place.cy() };
-        let both = model.vars[a].centre(in_x).plus(1.0, &model.vars[b].centre(in_x));
-        model.programme.soft(both, Sense::Equal, 2.0 * middle, price::SPACING, Reason::Wish(Wish::Equal, a, b));
+        image(model, scene, in_x, (a, b), price::SPACING, Wish::Equal);
     }
+}
+
+/// Two blocks as far from the middle of where the sketch goes, one on either side.
+fn image(model: &mut Model, scene: &Scene<'_>, in_x: bool, (a, b): (usize, usize), price: f64, wish: Wish) {
+    let middle = if in_x { scene.place.cx() } else { scene.place.cy() };
+    let both = model.vars[a].centre(in_x).plus(1.0, &model.vars[b].centre(in_x));
+    model.programme.soft(both, Sense::Equal, 2.0 * middle, price, Reason::Wish(wish, a, b));
 }
 
 /// Gaps between photos that repeat stay equal.

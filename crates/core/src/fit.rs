@@ -16,6 +16,7 @@ mod item;
 mod measure;
 mod model;
 mod notes;
+mod pin;
 mod programme;
 mod proposal;
 mod request;
@@ -29,8 +30,9 @@ pub use check::{Fault, faults};
 pub use conflict::Conflict;
 pub use holds::{Holds, Keep, Link, What};
 pub use measure::{Group, Kept, Measures, measure};
+pub use pin::{Pin, PinEdge, PinTo};
 pub use proposal::{Outcome, Proposal};
-pub use request::{MOST_PHOTOS, Photos, Pin, PinEdge, Print, Request};
+pub use request::{MOST_PHOTOS, Photos, Print, Request};
 pub use svg::layout_svg;
 
 use crate::geometry::Span;
@@ -87,16 +89,28 @@ pub fn refit(request: &Request, choices: &Choices) -> Outcome {
 /// From this mean drift on, or this drift of one block, a sketch taken as a whole has lost its balance: a wide photo that had to leave
 /// the fold took the page along, and half of the spread stays empty.
 const UNBALANCED: (f64, f64) = (0.06, 0.15);
+/// Beyond this of one block it has lost more than saying the sketch again would.
+const FALLEN: f64 = 0.18;
 
 /// Best first. What says the sketch again, or leaves half of it out, comes after the ways that take the sketch as a whole, unless those
-/// lost their balance.
+/// lost their balance; what fell apart comes last.
 fn rank(proposals: &mut [Proposal]) {
-    let stands = |p: &Proposal| p.approach.takes_all() && p.measures.drift_mean <= UNBALANCED.0 && p.measures.drift_max <= UNBALANCED.1;
-    let least = proposals.iter().filter(|p| stands(p)).map(|p| p.score).fold(f64::INFINITY, f64::min);
-    for proposal in proposals.iter_mut().filter(|p| !stands(p)) {
-        proposal.score = proposal.score.min(least - 0.1).max(0.0);
+    let place = |p: &Proposal| {
+        let (mean, most) = (p.measures.drift_mean, p.measures.drift_max);
+        match p.approach.takes_all() {
+            true if mean <= UNBALANCED.0 && most <= UNBALANCED.1 => 0,
+            true if most > FALLEN => 2,
+            _ => 1,
+        }
+    };
+    let mut least = f64::INFINITY;
+    for at in 0..3 {
+        for proposal in proposals.iter_mut().filter(|p| place(p) == at) {
+            proposal.score = proposal.score.min(least - 0.1).max(0.0);
+        }
+        least = proposals.iter().filter(|p| place(p) <= at).map(|p| p.score).fold(f64::INFINITY, f64::min);
     }
-    proposals.sort_by(|a, b| stands(b).cmp(&stands(a)).then(b.score.total_cmp(&a.score)));
+    proposals.sort_by(|a, b| place(a).cmp(&place(b)).then(b.score.total_cmp(&a.score)));
 }
 
 /// Fits by one approach: at once, or by way of the sketch that it makes first.

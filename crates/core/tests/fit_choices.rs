@@ -220,6 +220,7 @@ fn a_refit_with_held_choices_meets_a_moved_pin() {
         block: "t1".to_owned(),
         edge: fit::PinEdge::from_name("left").unwrap(),
         at: metrosk_core::length::Length::inches(13, 1),
+        to: None,
     });
     let Outcome::Proposals(again) = fit::refit(&pinned, &found.choices) else { panic!("the title may stand there") };
     common::assert_sound(&pinned, &again[0]);

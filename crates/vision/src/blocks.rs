@@ -169,8 +169,10 @@ fn nest_strips(panels: &mut [Panel], evidence: &Evidence) {
             let (e, f) = (panels[i].extent(), panels[j].extent());
             let between = if level { Extent { y0: a1, y1: b0, ..e } } else { Extent { x0: a1, x1: b0, ..e } };
             let (a, b, m) = (evidence.look(&e), evidence.look(&f), evidence.look(&between));
+            // By hand a pattern is a few dots: with some on both outer bands and none between, a plain strip lies on a patterned one.
+            let dotted = b0 - a1 >= 30.0 && a.is_dotted_beside(&m) && b.is_dotted_beside(&m);
             let apart = a.differs(&evidence.bare()) && !m.differs(&evidence.bare());
-            if a.differs(&b) || apart {
+            if !dotted && (a.differs(&b) || apart) {
                 continue;
             }
             panels[i] = Panel { seen: panels[i].seen, edges: panels[i].edges, ..Panel::upright(e.with(&f)) };

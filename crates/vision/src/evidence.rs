@@ -22,6 +22,11 @@ impl Look {
         let far = (0..3).map(|k| (self.colour[k] - other.colour[k]).abs()).fold(0.0, f32::max);
         (self.tone - other.tone).abs() > 0.05 || far > 0.07 || (self.ink - other.ink).abs() > 0.035
     }
+
+    /// Whether it has more ink than its neighbour, and no other fill.
+    pub(crate) fn is_dotted_beside(&self, other: &Look) -> bool {
+        self.ink > other.ink + 0.015 && (self.tone - other.tone).abs() < 0.06
+    }
 }
 
 pub(crate) struct Evidence<'a> {

@@ -18,7 +18,9 @@ mod sheet;
 mod snapping;
 mod strokes;
 mod swatches;
+mod tags;
 mod trace;
+mod washes;
 mod writing;
 
 pub use page::Quad;

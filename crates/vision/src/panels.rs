@@ -2,9 +2,14 @@
 //! is scored by the share of its outline that is seen, where what a block over it covers is no loss, and by its corners: at a corner of its
 //! own the strokes end. A stroke that runs on belongs to something else.
 
+mod panel;
+mod tracks;
+
+pub(crate) use panel::{Cover, Panel};
+
 use crate::strokes::{Run, between};
-use crate::writing::Extent;
 use std::cell::Cell;
+use tracks::{Sums, Track, fresh, passable, tracks};
 
 /// How far a stroke may lie from a side and still be the side's.
 const NEAR: f64 = 5.5;
@@ -18,84 +23,6 @@ const MOST_WORK: usize = 25_000_000;
 const JUDGING: usize = 20;
 /// The narrowest panel.
 const NARROWEST: f64 = 27.0;
-
-/// A rectangle, turned about its middle.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Panel {
-    pub(crate) middle: [f64; 2],
-    pub(crate) w: f64,
-    pub(crate) h: f64,
-    /// Degrees clockwise.
-    pub(crate) turn: f64,
-    /// Share of the outline seen where nothing covers it.
-    pub(crate) seen: f64,
-    /// Sides on the page's own edge: left, top, right, bottom.
-    pub(crate) edges: [bool; 4],
-}
-
-impl Panel {
-    pub(crate) fn upright(extent: Extent) -> Panel {
-        Panel { middle: extent.middle(), w: extent.w(), h: extent.h(), turn: 0.0, seen: 1.0, edges: [false; 4] }
-    }
-
-    /// The corners clockwise from the top left.
-    pub(crate) fn points(&self) -> [[f64; 2]; 4] {
-        let (s, c) = self.turn.to_radians().sin_cos();
-        let at = |u: f64, v: f64| [self.middle[0] + u * c - v * s, self.middle[1] + u * s + v * c];
-        let (a, b) = (self.w / 2.0, self.h / 2.0);
-        [at(-a, -b), at(a, -b), at(a, b), at(-a, b)]
-    }
-
-    /// The upright extent round it.
-    pub(crate) fn extent(&self) -> Extent {
-        let p = self.points();
-        let by = |k: usize, f: fn(f64, f64) -> f64, from: f64| p.iter().map(|q| q[k]).fold(from, f);
-        Extent {
-            x0: by(0, f64::min, f64::INFINITY),
-            y0: by(1, f64::min, f64::INFINITY),
-            x1: by(0, f64::max, f64::NEG_INFINITY),
-            y1: by(1, f64::max, f64::NEG_INFINITY),
-        }
-    }
-
-    /// How far inside a point lies; negative outside.
-    pub(crate) fn depth(&self, p: [f64; 2]) -> f64 {
-        let (x, y) = (p[0] - self.middle[0], p[1] - self.middle[1]);
-        // Most panels stand straight, and this is asked millions of times.
-        let (s, c) = if self.turn == 0.0 { (0.0, 1.0) } else { self.turn.to_radians().sin_cos() };
-        (self.w / 2.0 - (x * c + y * s).abs()).min(self.h / 2.0 - (y * c - x * s).abs())
-    }
-
-    pub(crate) fn area(&self) -> f64 {
-        self.w * self.h
-    }
-}
-
-/// Something that lies over others and hides them.
-#[derive(Debug, Clone)]
-pub(crate) enum Cover {
-    Panel(Panel),
-    Ellipse(Extent),
-}
-
-impl Cover {
-    fn extent(&self) -> Extent {
-        match self {
-            Cover::Panel(panel) => panel.extent(),
-            Cover::Ellipse(e) => *e,
-        }
-    }
-
-    pub(crate) fn hides(&self, p: [f64; 2]) -> bool {
-        match self {
-            Cover::Panel(panel) => panel.depth(p) > 4.0,
-            Cover::Ellipse(e) => {
-                let [mx, my] = e.middle();
-                ((p[0] - mx) / (e.w() / 2.0)).hypot((p[1] - my) / (e.h() / 2.0)) < 1.0
-            }
-        }
-    }
-}
 
 /// How much is asked of a hypothesis.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -117,46 +44,6 @@ pub(crate) struct Bounds {
     pub(crate) y1: f64,
     /// Pages drawn apart or with a fold may have edges in the middle too.
     pub(crate) fold: Option<f64>,
-}
-
-/// Sums along a track, one step a pixel.
-#[derive(Debug, Clone, Default)]
-struct Sums(Vec<f32>);
-
-impl Sums {
-    fn of(line: &[bool]) -> Sums {
-        let mut sum = 0.0;
-        let mut out = Vec::with_capacity(line.len() + 1);
-        out.push(0.0);
-        for &yes in line {
-            sum += f32::from(u8::from(yes));
-            out.push(sum);
-        }
-        Sums(out)
-    }
-
-    fn over(&self, from: f64, until: f64) -> f64 {
-        let last = self.0.len() - 1;
-        let at = |v: f64| f64::from(self.0[(v.max(0.0) as usize).min(last)]);
-        (at(until) - at(from)).max(0.0)
-    }
-}
-
-/// The strokes of one line of a frame.
-#[derive(Debug)]
-struct Track {
-    at: f64,
-    /// On the page's edge: seen all along without a stroke.
-    edge: bool,
-    /// On the fold: what runs on over it does not end there.
-    fold: bool,
-    line: Vec<bool>,
-    hidden: Vec<bool>,
-    used: Vec<bool>,
-    seen: Sums,
-    /// Seen or hidden.
-    passable: Sums,
-    fresh: Sums,
 }
 
 /// A frame: level tracks across, upright tracks down, about the sheet's middle.
@@ -322,13 +209,14 @@ impl Frame {
             return None;
         }
         // What can be told from sums is told first: most hypotheses end here.
+        let opposite = top.edge && bottom.edge || left.edge && right.edge;
         let around: f64 = sides.iter().filter(|s| !s.0.edge).map(|s| s.3 - s.2).sum();
         let sum = |of: fn(&Track) -> &Sums| -> f64 { sides.iter().filter(|s| !s.0.edge).map(|s| of(s.0).over(s.2, s.3)).sum() };
         let (seen, fresh) = (sum(|t| &t.seen), sum(|t| &t.fresh));
         let at_least_missing = (around - sum(|t| &t.passable)).max(0.0);
         if seen < 1.0
             || care == Care::Whole && seen < 0.7 * around
-            || fresh / seen < if shared { 0.4 } else { 0.5 }
+            || fresh / seen < if shared || opposite { 0.4 } else { 0.5 }
             || seen / (seen + at_least_missing) < LEAST_SHARE
         {
             return None;
@@ -383,11 +271,10 @@ impl Frame {
         if !shared && good == 0 && on_edge < 2 || self.turn != 0.0 && (good < 2 || hidden_sides > 0) {
             return None;
         }
-        if on_edge == 0 && self.divided(top, bottom, left, right) {
+        if on_edge == 0 && (self.divided(top, bottom, left, right) || !shared && borrowed > 0 && self.goes_on(top, bottom, left, right)) {
             return None;
         }
         // In a corner of the page, or along one edge of it, the rest must speak for itself.
-        let opposite = top.edge && bottom.edge || left.edge && right.edge;
         if on_edge == 2 && !opposite && (good < 1 || hidden_sides > 0 || visible < 0.85 * around)
             || on_edge == 1 && (borrowed > 0 || good < 1 || hidden_sides > 0)
         {
@@ -429,6 +316,20 @@ impl Frame {
         let within = |t: &Track, a: f64, b: f64| t.at > a + 18.0 && t.at < b - 18.0;
         self.upright.iter().any(|t| within(t, left.at, right.at) && divides(t, top, bottom))
             || self.level.iter().any(|t| within(t, top.at, bottom.at) && divides(t, left, right))
+    }
+
+    /// Whether two opposite sides are there again beyond a third that itself runs on past both: then this is a piece of a band, seen
+    /// next to what lies over it.
+    fn goes_on(&self, top: &Track, bottom: &Track, left: &Track, right: &Track) -> bool {
+        let runs_past = |t: &Track, a: f64, b: f64| {
+            t.seen.over(a - OVERSHOOT, a - 3.0) >= 0.9 * (OVERSHOOT - 3.0) && t.seen.over(b + 3.0, b + OVERSHOOT) >= 0.9 * (OVERSHOOT - 3.0)
+        };
+        let again = |a: &Track, b: &Track, from: f64, until: f64| a.seen.over(from, until) > 40.0 && b.seen.over(from, until) > 40.0;
+        let far = 2.0 * self.half;
+        runs_past(left, top.at, bottom.at) && again(top, bottom, 0.0, left.at - OVERSHOOT)
+            || runs_past(right, top.at, bottom.at) && again(top, bottom, right.at + OVERSHOOT, far)
+            || runs_past(top, left.at, right.at) && again(left, right, 0.0, top.at - OVERSHOOT)
+            || runs_past(bottom, left.at, right.at) && again(left, right, bottom.at + OVERSHOOT, far)
     }
 
     /// The corner of two sides, and by how many pixels strokes overshoot it; `side_out` and `down_out` say which way is out of the panel.
@@ -536,79 +437,4 @@ enum Corner {
     Borrowed,
     /// The sides do not meet.
     Open,
-}
-
-fn passable(track: &Track, from: f64, until: f64) -> f64 {
-    if track.edge { 1.0 } else { track.passable.over(from, until) / (until - from) }
-}
-
-fn fresh(track: &Track) -> Sums {
-    let line: Vec<bool> = track.line.iter().zip(&track.used).map(|(a, b)| *a && !*b).collect();
-    Sums::of(&line)
-}
-
-/// Tracks of level runs. A run leans a little by hand, so each is taken at its middle; strokes within reach count for a track.
-fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Track> {
-    let mut sorted: Vec<&Run> = runs.iter().collect();
-    sorted.sort_by(|a, b| b.length().total_cmp(&a.length()));
-    let mut places: Vec<(f64, f64)> = Vec::new();
-    for run in sorted {
-        let (at, long) = (run.middle()[1], run.length());
-        if edges.iter().any(|(e, _)| (e - at).abs() < 7.0) {
-            continue;
-        }
-        match places.iter_mut().find(|(p, _)| (*p - at).abs() <= 3.5) {
-            Some((p, l)) => {
-                *p = (*p * *l + at * long) / (*l + long);
-                *l += long;
-            }
-            None => places.push((at, long)),
-        }
-    }
-    places.retain(|(_, long)| *long >= 24.0);
-    places.sort_by(|a, b| b.1.total_cmp(&a.1));
-    places.truncate(110);
-    let n = (2.0 * half) as usize;
-    let mut out: Vec<Track> = places
-        .iter()
-        .map(|&(at, _)| {
-            let mut line = vec![false; n];
-            for run in runs {
-                let (from, until) = (run.a[0].min(run.b[0]), run.a[0].max(run.b[0]));
-                let slope = (run.b[1] - run.a[1]) / (run.b[0] - run.a[0]);
-                if (run.middle()[1] - at).abs() > NEAR + 0.06 * (until - from) {
-                    continue;
-                }
-                let until = (until as usize + 1).min(n);
-                for (t, seen) in line.iter_mut().enumerate().take(until).skip(from as usize) {
-                    *seen |= (run.a[1] + slope * (t as f64 - run.a[0]) - at).abs() <= NEAR;
-                }
-            }
-            let seen = Sums::of(&line);
-            Track {
-                at,
-                edge: false,
-                fold: false,
-                hidden: vec![false; n],
-                used: vec![false; n],
-                passable: seen.clone(),
-                fresh: seen.clone(),
-                seen,
-                line,
-            }
-        })
-        .collect();
-    out.extend(edges.iter().map(|&(at, fold)| Track {
-        at,
-        edge: true,
-        fold,
-        line: vec![false; n],
-        hidden: vec![false; n],
-        used: vec![true; n],
-        seen: Sums::of(&vec![false; n]),
-        passable: Sums::of(&vec![true; n]),
-        fresh: Sums::of(&vec![false; n]),
-    }));
-    out.sort_by(|a, b| a.at.total_cmp(&b.at));
-    out
 }

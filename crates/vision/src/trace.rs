@@ -7,6 +7,8 @@ use crate::progress::{Stage, Stopped, step};
 use crate::rounds::{self, Round};
 use crate::sheet::{RIM, Sheet};
 use crate::strokes::{self, Run};
+use crate::tags;
+use crate::washes::{self, Known};
 use crate::writing::{self, Extent, Writing};
 
 /// Which corner of the page a triangle sits in.
@@ -107,7 +109,10 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
             }
         }
     }
-    Ok(Traced { ink, runs: free, writing, clusters, panels, rounds, wedges, tags: Vec::new(), washes: Vec::new() })
+    let tags = tags::find(&mask, &sheet.gray, &panels, &rounds, &clusters);
+    let known = Known { panels: &panels, rounds: &rounds, wedges: &wedges, clusters: &clusters, tags: &tags };
+    let washes = washes::find(sheet, &known);
+    Ok(Traced { ink, runs: free, writing, clusters, panels, rounds, wedges, tags, washes })
 }
 
 fn panels_of(frames: &mut [Frame], care: Care, covers: &mut Vec<Cover>, panels: &mut Vec<Panel>) {

@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
 
 use image::RgbImage;
-use metrosk_core::length::Unit;
+use metrosk_core::length::{Length, Unit};
 use metrosk_core::sketch::{Block, Kind, Shape, Sketch};
 use metrosk_demo::{SEED, Style, picture};
 use metrosk_vision::{Asked, Stage, Unreadable, decode, find_page, jpeg, read, straightened, swatches};
@@ -193,4 +193,92 @@ fn a_pages_main_colours_are_its_swatches() {
     let hex: Vec<String> = found.iter().map(metrosk_vision::Swatch::hex).collect();
     assert_eq!(hex, ["#f0e6d2", "#145a78", "#c8283c"]);
     assert!((found.iter().map(|s| s.share).sum::<f64>() - 1.0).abs() < 1e-9);
+}
+
+/// Ticks of an inch.
+const PER_INCH: f64 = Length::inches(1, 1).ticks() as f64;
+
+/// A sketch as a coloured diagram, drawn here so that a label and a wash can be in it: the sheet, then each thing over the last.
+struct Diagram(RgbImage);
+
+impl Diagram {
+    const PER_INCH: f64 = 80.0;
+
+    fn new() -> Diagram {
+        let mut sheet = RgbImage::from_pixel(1080, 1080, image::Rgb([255, 255, 255]));
+        imageproc::drawing::draw_hollow_rect_mut(&mut sheet, imageproc::rect::Rect::at(60, 60).of_size(960, 960), image::Rgb([60, 60, 60]));
+        imageproc::drawing::draw_hollow_rect_mut(&mut sheet, imageproc::rect::Rect::at(61, 61).of_size(958, 958), image::Rgb([60, 60, 60]));
+        Diagram(sheet)
+    }
+
+    fn shape(mut self, points: &[[f64; 2]], fill: [u8; 3], outlined: bool) -> Diagram {
+        let at = |p: &[f64; 2]| imageproc::point::Point::new((60.0 + p[0] * Self::PER_INCH) as i32, (60.0 + p[1] * Self::PER_INCH) as i32);
+        let corners: Vec<_> = points.iter().map(at).collect();
+        imageproc::drawing::draw_polygon_mut(&mut self.0, &corners, image::Rgb(fill));
+        for (k, a) in corners.iter().enumerate().filter(|_| outlined) {
+            let b = corners[(k + 1) % corners.len()];
+            for d in [0.0, 1.0] {
+                let ends = [(a.x as f32 + d, a.y as f32 + d), (b.x as f32 + d, b.y as f32 + d)];
+                imageproc::drawing::draw_line_segment_mut(&mut self.0, ends[0], ends[1], image::Rgb([70, 70, 70]));
+            }
+        }
+        self
+    }
+}
+
+fn around_middle(x: f64, y: f64, rx: f64, ry: f64) -> Vec<[f64; 2]> {
+    (0..40)
+        .map(|k| f64::from(k) * std::f64::consts::TAU / 40.0)
+        .map(|t| [x + rx * t.cos(), y + ry * t.sin() * (1.0 + 0.05 * (3.0 * t).sin())])
+        .collect()
+}
+
+fn boxed(x: f64, y: f64, w: f64, h: f64) -> [[f64; 2]; 4] {
+    [[x, y], [x + w, y], [x + w, y + h], [x, y + h]]
+}
+
+#[test]
+fn a_label_with_a_point_is_an_accent_with_its_corners() {
+    let drawn = Diagram::new().shape(&boxed(2.0, 2.0, 4.0, 5.0), [160, 160, 160], true).shape(
+        &[[2.0, 9.0], [3.25, 9.0], [3.6, 9.4], [3.25, 9.8], [2.0, 9.8]],
+        [212, 230, 245],
+        true,
+    );
+    let read = reading(&drawn.0, &asked(&plain()[0]));
+    let label = read.blocks.iter().find(|b| b.kind == Kind::Accent).unwrap();
+    let Shape::Polygon(points) = &label.shape else { panic!("a label with a point is no rectangle: {:?}", label.shape) };
+    assert_eq!(points.len(), 5);
+    let span = label.extent();
+    for (got, wanted) in [(span.l, 2.0), (span.t, 9.0), (span.r, 3.6), (span.b, 9.8)] {
+        assert!((got / PER_INCH - wanted).abs() < 0.06, "{span:?}");
+    }
+}
+
+#[test]
+fn a_wash_is_read_as_far_as_it_shows_and_a_photograph_has_none() {
+    let wash = Diagram::new().shape(&around_middle(6.0, 6.0, 4.0, 4.5), [222, 232, 242], false);
+    let drawn = wash.shape(&boxed(2.5, 3.0, 4.0, 4.0), [160, 160, 160], true).shape(&boxed(7.0, 3.0, 3.5, 2.5), [160, 160, 160], true);
+    let read = reading(&drawn.0, &asked(&plain()[0]));
+    let washes: Vec<&Block> = read.blocks.iter().filter(|b| b.kind == Kind::Wash).collect();
+    assert_eq!(washes.len(), 1);
+    assert_eq!(read.blocks[0].kind, Kind::Wash, "it lies under everything");
+    let span = washes[0].extent();
+    for (got, wanted) in [(span.l, 2.0), (span.t, 1.5), (span.r, 10.0), (span.b, 10.5)] {
+        assert!((got / PER_INCH - wanted).abs() < 0.4, "{span:?}");
+    }
+    let sketch = &plain()[0];
+    let photographed = reading(&picture(sketch, Style::Phone, 5), &asked(sketch));
+    assert!(photographed.blocks.iter().all(|b| b.kind != Kind::Wash));
+}
+
+#[test]
+fn a_strip_behind_a_photo_is_one_strip() {
+    let drawn = Diagram::new()
+        .shape(&boxed(0.0, 5.0, 12.0, 1.0), [214, 236, 228], true)
+        .shape(&boxed(1.0, 4.0, 2.5, 3.5), [160, 160, 160], true)
+        .shape(&boxed(5.5, 3.0, 4.0, 6.0), [160, 160, 160], true);
+    let read = reading(&drawn.0, &asked(&plain()[0]));
+    let bands: Vec<(Kind, f64)> = read.blocks.iter().map(|b| (b.kind, (b.extent().r - b.extent().l) / PER_INCH)).collect();
+    assert_eq!(bands.iter().filter(|b| b.0 == Kind::Strip && b.1 > 11.9).count(), 1, "{bands:?}");
+    assert_eq!(bands.len(), 3, "{bands:?}");
 }

@@ -2,7 +2,8 @@
 
 use super::item::Item;
 use super::model::{Model, Scene};
-use super::request::{Photos, PinEdge};
+use super::pin::PinEdge;
+use super::request::Photos;
 use crate::geometry::{Edge, Rect, Size, Span};
 use crate::layout::{Keep, Layout, LayoutBlock, Placed};
 use crate::length::Length;
@@ -71,10 +72,10 @@ fn placed(scene: &Scene<'_>, item: &Item, mut edges: [i64; 4]) -> Rect {
         let scale = if at.is_multiple_of(2) { scene.map.sx } else { scene.map.sy };
         let over = (drawn.fold(0.0, f64::max) * scale / step).ceil() * step;
         edges[at] += (sign * over) as i64;
-        let pin =
-            scene.request.pins.iter().find(|p| p.edge == PinEdge::Edge(*edge) && item.from.iter().any(|b| scene.sketch.blocks[*b].id == p.block));
-        if let Some(pin) = pin {
-            edges[at] = pin.at.ticks();
+        let own = |id: &String| item.from.iter().any(|b| scene.sketch.blocks[*b].id == *id);
+        let pinned = scene.request.pins.iter().filter(|p| p.edge == PinEdge::Edge(*edge) && own(&p.block)).find_map(|p| p.on_page());
+        if let Some(pinned) = pinned {
+            edges[at] = pinned.ticks();
         }
     }
     unturned(item, edges)

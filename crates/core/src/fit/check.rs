@@ -1,6 +1,6 @@
 //! The invariants of a layout: the faults of which there must be none. On in every test of the fit.
 
-use super::request::{Photos, PinEdge, Request};
+use super::request::{Photos, Request};
 use crate::geometry::{Edge, Span};
 use crate::layout::{Layout, LayoutBlock};
 use crate::reading::{HAIR, KEPT};
@@ -144,14 +144,16 @@ fn mats(found: &mut Vec<Fault>, sketch: &Sketch, layout: &Layout) {
 }
 
 fn pins(found: &mut Vec<Fault>, request: &Request, layout: &Layout) {
+    let here = |id: &String| layout.blocks.iter().filter(|b| b.from.contains(id)).map(LayoutBlock::extent).reduce(Span::around);
     for (n, pin) in request.pins.iter().enumerate() {
-        let here = layout.blocks.iter().filter(|b| b.from.contains(&pin.block)).map(LayoutBlock::extent).reduce(Span::around);
-        let at = here.map(|span| match pin.edge {
-            PinEdge::Edge(edge) => span.edge(edge),
-            PinEdge::Width => span.w(),
-            PinEdge::Height => span.h(),
-        });
-        if at.is_none_or(|at| (at - pin.at.ticks() as f64).abs() > HAIR) {
+        let own = here(&pin.block).map(|span| pin.edge.of(span));
+        let from = match &pin.to {
+            None => Some(0.0),
+            // What has become one slot has nothing between.
+            Some(to) if layout.blocks.iter().any(|b| b.from.contains(&pin.block) && b.from.contains(&to.block)) => continue,
+            Some(to) => here(&to.block).map(|span| to.times * to.edge.of(span)),
+        };
+        if own.zip(from).is_none_or(|(own, from)| (own - from - pin.at.ticks() as f64).abs() > HAIR) {
             found.push(Fault::Pin(n));
         }
     }

@@ -1,8 +1,9 @@
 //! What cannot hold together: the smallest set found, in a maker's words.
 
 use super::item::Item;
+use super::pin::PinEdge;
 use super::programme::Programme;
-use super::request::{PinEdge, Request};
+use super::request::Request;
 use crate::sketch::{Kind, Sketch};
 
 /// What a row of the programme stands for.
@@ -130,7 +131,7 @@ fn describe(request: &Request, sketch: &Sketch, items: &[Item], programme: &Prog
     pins.sort_unstable();
     pins.dedup();
     let mut named: Vec<usize> = reasons.iter().flat_map(|r| r.items()).flat_map(|i| items[i].from.clone()).collect();
-    named.extend(pins.iter().filter_map(|p| sketch.index_of(&request.pins[*p].block)));
+    named.extend(pins.iter().flat_map(|p| request.pins[*p].blocks()).filter_map(|id| sketch.index_of(id)));
     named.sort_unstable();
     named.dedup();
     let mut limits: Vec<String> = reasons.iter().filter_map(|r| r.limit()).map(str::to_owned).collect();
@@ -178,12 +179,36 @@ fn capital(text: &str) -> String {
 
 fn pin_text(request: &Request, sketch: &Sketch, pin: usize) -> String {
     let pin = &request.pins[pin];
-    let kind = sketch.index_of(&pin.block).map_or("block", |n| sketch.blocks[n].kind.word());
-    let at = pin.at.to_ruler_text(request.unit);
-    match pin.edge {
-        PinEdge::Edge(edge) => format!("the {} edge of the {kind} {} at {at}", edge.name(), pin.block),
-        PinEdge::Width => format!("the {kind} {} {at} wide", pin.block),
-        PinEdge::Height => format!("the {kind} {} {at} high", pin.block),
+    let name = |id: &str| format!("the {} {id}", sketch.index_of(id).map_or("block", |n| sketch.blocks[n].kind.word()));
+    let (own, at) = (name(&pin.block), pin.at.to_ruler_text(request.unit));
+    let Some(to) = &pin.to else {
+        return match pin.edge {
+            PinEdge::Width => format!("{own} {at} wide"),
+            PinEdge::Height => format!("{own} {at} high"),
+            edge => format!("{} {own} at {at}", edge.said()),
+        };
+    };
+    let other = name(&to.block);
+    let (way, far) = (pin.at.ticks(), pin.at.abs().to_ruler_text(request.unit));
+    if pin.edge.is_size() {
+        let part = if (to.times - 1.0).abs() < f64::EPSILON { String::new() } else { format!("{} times ", to.times) };
+        let more = match way {
+            0 => String::new(),
+            1.. => format!(" plus {far}"),
+            _ => format!(" less {far}"),
+        };
+        return format!("{} {own} as {part}{} {other}{more}", pin.edge.said(), to.edge.said());
+    }
+    let side = match (pin.edge.is_across(), way > 0) {
+        (true, true) => "right of",
+        (true, false) => "left of",
+        (false, true) => "below",
+        (false, false) => "above",
+    };
+    if way == 0 {
+        format!("{} {own} on {} {other}", pin.edge.said(), to.edge.said())
+    } else {
+        format!("{} {own} {far} {side} {} {other}", pin.edge.said(), to.edge.said())
     }
 }
 

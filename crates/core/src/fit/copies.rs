@@ -29,7 +29,7 @@ pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) ->
         Approach::OneSide => one_side(sketch),
         Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge => return None,
     };
-    let pins = request.pins.iter().filter(|p| made.sketch.index_of(&p.block).is_some()).cloned().collect();
+    let pins = request.pins.iter().filter(|p| p.blocks().all(|id| made.sketch.index_of(id).is_some())).cloned().collect();
     let holds = request.holds.copied(&made.from, RIGHT);
     let (turn, flip) = (QuarterTurn::default(), Flip::None);
     let inner = Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, ..request.clone() };

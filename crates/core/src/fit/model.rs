@@ -93,6 +93,12 @@ impl Scene<'_> {
         (self.request.target.pages == 2).then(|| self.request.target.page.w.ticks() as f64 / INCH)
     }
 
+    /// The item that stands for a sketch block.
+    pub(crate) fn item_of(&self, id: &str) -> Option<usize> {
+        let block = self.sketch.index_of(id)?;
+        self.items.iter().position(|i| i.from.contains(&block))
+    }
+
     /// How the keep-list holds an item; of merged slots, the first that it names.
     pub(crate) fn keep(&self, n: usize) -> Option<Keep> {
         self.items[n].from.iter().find_map(|b| self.request.holds.keep_of(&self.sketch.blocks[*b].id))

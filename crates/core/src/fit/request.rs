@@ -2,8 +2,9 @@
 
 use super::approach::Approach;
 use super::holds::{self, Holds};
+use super::pin::{self, Pin};
 use crate::document::{self, Findings, Invalid, Node};
-use crate::geometry::{Edge, Size};
+use crate::geometry::Size;
 use crate::length::{Length, Unit};
 use crate::sketch::{Canvas, Flip, Kind, QuarterTurn, Reader, Sketch, read_canvas, read_unit};
 use serde_json::Value;
@@ -12,8 +13,6 @@ use serde_json::Value;
 const FORMAT: &str = "metrosk-fit/1";
 /// How many photos may be asked for.
 pub const MOST_PHOTOS: u32 = 100;
-/// How many pins a request may have.
-const MOST_PINS: usize = 500;
 /// The coarsest ruler step: 1 in.
 const COARSEST: Length = Length::inches(1, 1);
 const KINDS_ACROSS: [&str; 3] = ["title", "journal", "photo"];
@@ -39,51 +38,6 @@ pub enum Photos {
     Count(u32),
     /// These prints.
     Prints(Vec<Print>),
-}
-
-/// What a pin holds.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum PinEdge {
-    /// An edge's place on the target canvas.
-    Edge(Edge),
-    /// The width.
-    Width,
-    /// The height.
-    Height,
-}
-
-impl PinEdge {
-    /// The names that documents use.
-    pub const NAMES: [&'static str; 6] = ["left", "right", "top", "bottom", "width", "height"];
-
-    /// The pin of that document name.
-    pub fn from_name(name: &str) -> Option<PinEdge> {
-        match name {
-            "width" => Some(PinEdge::Width),
-            "height" => Some(PinEdge::Height),
-            _ => Edge::ALL.into_iter().find(|e| e.name() == name).map(PinEdge::Edge),
-        }
-    }
-
-    /// Its document name.
-    pub const fn name(self) -> &'static str {
-        match self {
-            PinEdge::Edge(edge) => edge.name(),
-            PinEdge::Width => "width",
-            PinEdge::Height => "height",
-        }
-    }
-}
-
-/// An edge or size of a sketch block (after turn and flip) held at a length on the target canvas.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Pin {
-    /// The sketch block's id.
-    pub block: String,
-    /// What is held.
-    pub edge: PinEdge,
-    /// Where.
-    pub at: Length,
 }
 
 /// A fit request, in ticks.
@@ -177,7 +131,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
     });
     let flip = top.get("flip").map_or(Some(Flip::None), |n| n.one_of(&Flip::NAMES, Flip::from_name));
     let snap = top.get("snap").map_or(Some(Length::ZERO), |n| n.length(reader.unit, Length::ZERO, COARSEST));
-    let pins = top.get("pins").map_or(Some(Vec::new()), |n| read_pins(&n, reader, sketch.as_ref()));
+    let pins = top.get("pins").map_or(Some(Vec::new()), |n| pin::read(&n, reader, sketch.as_ref()));
     let across_fold = top.get("across_fold").map_or(Some(Vec::new()), |n| {
         n.items().iter().map(|k| k.one_of(&KINDS_ACROSS, |t| Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t)))).collect()
     });
@@ -263,29 +217,6 @@ fn read_print(node: &Node<'_>, reader: Reader) -> Option<Print> {
         })
     });
     Some(Print { id: id?.to_owned(), size: Size { w: w?, h: h? }, focal: focal? })
-}
-
-fn read_pins(node: &Node<'_>, reader: Reader, sketch: Option<&Sketch>) -> Option<Vec<Pin>> {
-    let nodes = node.items();
-    if nodes.len() > MOST_PINS {
-        node.wrong(format!("at most {MOST_PINS} pins"));
-        return None;
-    }
-    let pins = nodes.iter().map(|n| {
-        n.object()?;
-        let block = n.need("block", "a block's id").and_then(|b| {
-            let id = b.text()?;
-            if sketch.is_some_and(|s| s.index_of(id).is_none()) {
-                b.wrong("the id of a block of the sketch");
-            }
-            Some(id)
-        });
-        let edge = n.need("edge", &PinEdge::NAMES.join(", ")).and_then(|e| e.one_of(&PinEdge::NAMES, PinEdge::from_name));
-        let most = Length::inches(400, 1);
-        let at = n.need("at", "a length").and_then(|a| a.length(reader.unit, -most, most));
-        Some(Pin { block: block?.to_owned(), edge: edge?, at: at? })
-    });
-    pins.collect::<Vec<_>>().into_iter().collect()
 }
 
 /// Rules that need more than one field.

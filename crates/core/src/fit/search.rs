@@ -5,7 +5,7 @@ use super::conflict::{Reason, Wish};
 use super::item::Item;
 use super::measure::{Group, Measures, measure_groups};
 use super::model::{Model, Scene, Side};
-use super::request::PinEdge;
+use super::pin::PinEdge;
 use crate::geometry::{Edge, Span};
 use crate::reading::{AGREE, INCH, KEPT, distance, face};
 use crate::sketch::Kind;
@@ -225,7 +225,7 @@ fn first_side(scene: &Scene<'_>, n: usize, fold: f64, tie: Side) -> Option<Side>
 fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
     let mut sides = vec![None; scene.items.len()];
     for pin in &scene.request.pins {
-        let at = pin.at.ticks() as f64;
+        let Some(at) = pin.on_page().map(|at| at.ticks() as f64) else { continue };
         let side = match pin.edge {
             PinEdge::Edge(Edge::Left) => {
                 if at < fold {
@@ -243,8 +243,7 @@ fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
             }
             _ => continue,
         };
-        let block = scene.sketch.index_of(&pin.block);
-        let Some(mut n) = block.and_then(|b| scene.items.iter().position(|i| i.from.contains(&b))) else { continue };
+        let Some(mut n) = scene.item_of(&pin.block) else { continue };
         while let Some((framed, _)) = scene.items[n].frames {
             n = framed;
         }

@@ -18,7 +18,7 @@ mod weight {
     /// A cluster or accent to its place at its host.
     pub(super) const HOST: f64 = 1_500.0;
     /// A photo slot's shape.
-    pub(super) const SHAPE: f64 = 40.0;
+    pub(super) const SHAPE: f64 = 90.0;
     /// A photo slot's size.
     pub(super) const PHOTO_SIZE: f64 = 1.5;
     /// A print's trimming.

@@ -4,8 +4,9 @@ use super::wishes::price;
 use super::{Model, Scene, Side, edge_at, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
+use crate::fit::pin::{Pin, PinEdge};
 use crate::fit::programme::{Expr, Sense};
-use crate::fit::request::{Photos, Pin, PinEdge};
+use crate::fit::request::Photos;
 use crate::geometry::{Edge, Span};
 use crate::reading::{INCH, Relation, relations};
 use crate::sketch::{Kind, Shape};
@@ -36,7 +37,8 @@ fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     for wide in [true, false] {
         let scaled = scene.map.least() * if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
         let sized = |pin: &Pin| pin.edge == if wide { PinEdge::Width } else { PinEdge::Height };
-        let pinned = scene.request.pins.iter().any(|p| sized(p) && item.from.iter().any(|b| scene.sketch.blocks[*b].id == p.block));
+        let named = |pin: &Pin| pin.blocks().any(|id| item.from.iter().any(|b| scene.sketch.blocks[*b].id == *id));
+        let pinned = scene.request.pins.iter().any(|p| sized(p) && named(p));
         let free = item.frames.is_none() && item.prints.is_empty() && !pinned;
         let share = if free { LEAST_SHARE * scaled } else { 0.0 };
         let least = LEAST_SIDE.max(step).min(scaled * 0.5).max(share);
@@ -217,16 +219,32 @@ fn further_apart(a: Span, b: Span, drawn_a: Span, drawn_b: Span) -> Option<(bool
 
 fn pins(model: &mut Model, scene: &Scene<'_>) {
     for (p, pin) in scene.request.pins.iter().enumerate() {
-        let Some(block) = scene.sketch.index_of(&pin.block) else { continue };
-        let Some(n) = scene.items.iter().position(|i| i.from.contains(&block)) else { continue };
+        let Some(n) = scene.item_of(&pin.block) else { continue };
         let at = pin.at.ticks() as f64 / INCH;
-        let expr = match pin.edge {
-            PinEdge::Edge(edge) if hangs_beyond(scene, &scene.items[n], edge, at) => continue,
-            PinEdge::Edge(edge) => model.vars[n].edge(edge),
-            PinEdge::Width => model.vars[n].size(true),
-            PinEdge::Height => model.vars[n].size(false),
+        let own = held(model, n, pin.edge);
+        let expr = match &pin.to {
+            Some(to) => match scene.item_of(&to.block) {
+                // Two blocks that have become one slot have nothing between them.
+                None => continue,
+                Some(other) if other == n => continue,
+                Some(other) => own.plus(-to.times, &held(model, other, to.edge)),
+            },
+            None if matches!(pin.edge, PinEdge::Edge(edge) if hangs_beyond(scene, &scene.items[n], edge, at)) => continue,
+            None => own,
         };
         model.programme.hard(expr, Sense::Equal, at, Reason::Pin(p));
+    }
+}
+
+/// What a pin holds of an item.
+fn held(model: &Model, n: usize, edge: PinEdge) -> Expr {
+    let vars = &model.vars[n];
+    match edge {
+        PinEdge::Edge(edge) => vars.edge(edge),
+        PinEdge::Width => vars.size(true),
+        PinEdge::Height => vars.size(false),
+        PinEdge::CentreX => vars.centre(true),
+        PinEdge::CentreY => vars.centre(false),
     }
 }
 

@@ -22,6 +22,7 @@ mod proposal;
 mod request;
 mod ruler;
 mod search;
+mod slot_choice;
 mod slots;
 mod svg;
 
@@ -33,6 +34,7 @@ pub use measure::{Group, Kept, Measures, measure};
 pub use pin::{Pin, PinEdge, PinTo};
 pub use proposal::{Outcome, Proposal};
 pub use request::{MOST_PHOTOS, Photos, Print, Request};
+pub use slot_choice::{SlotChoice, SlotWay};
 pub use svg::layout_svg;
 
 use crate::geometry::Span;
@@ -86,20 +88,28 @@ pub fn refit(request: &Request, choices: &Choices) -> Outcome {
     }
 }
 
-/// From this mean drift on, or this drift of one block, a sketch taken as a whole has lost its balance: a wide photo that had to leave
-/// the fold took the page along, and half of the spread stays empty.
-const UNBALANCED: (f64, f64) = (0.06, 0.15);
-/// Beyond this of one block it has lost more than saying the sketch again would.
-const FALLEN: f64 = 0.18;
+/// From this drift of one block on, a sketch taken as a whole has lost its balance: a wide photo that had to leave the fold took the page
+/// along, and half of the spread stays empty.
+const UNBALANCED: f64 = 0.15;
+/// Beyond this mean, or this of one block, or this change of the slots' shape (mean |ln| of w:h), it has lost more than saying the sketch
+/// again would.
+const FALLEN: (f64, f64, f64) = (0.06, 0.18, 0.25);
+
+/// So many of what touched must still touch.
+const TOUCHING: f64 = 0.67;
 
 /// Best first. What says the sketch again, or leaves half of it out, comes after the ways that take the sketch as a whole, unless those
 /// lost their balance; what fell apart comes last.
 fn rank(proposals: &mut [Proposal]) {
+    let fell = |p: &Proposal| {
+        let m = &p.measures;
+        m.drift_mean > FALLEN.0 || m.drift_max > FALLEN.1 || m.slot_shape > FALLEN.2 || m.contacts.share() < TOUCHING
+    };
     let place = |p: &Proposal| {
-        let (mean, most) = (p.measures.drift_mean, p.measures.drift_max);
+        let most = p.measures.drift_max;
         match p.approach.takes_all() {
-            true if mean <= UNBALANCED.0 && most <= UNBALANCED.1 => 0,
-            true if most > FALLEN => 2,
+            true if p.approach == Approach::Stretch && fell(p) => 2,
+            true if most <= UNBALANCED => 0,
             _ => 1,
         }
     };

@@ -11,6 +11,8 @@ use imageproc::point::Point;
 
 /// Sides of a label, in pixels.
 const SIDES: std::ops::RangeInclusive<usize> = 34..=460;
+/// Faces looked at: more are a texture.
+const MOST_FACES: usize = 600;
 /// Half a stroke: a face ends inside its outline.
 const HALF_STROKE: f64 = 2.0;
 /// What a side has at least to count as slanted.
@@ -26,7 +28,7 @@ pub(crate) fn find(ink: &Mask, gray: &Plane, panels: &[Panel], rounds: &[Round],
             || clusters.iter().any(|c| c.grown(10.0).common(e) > 0.4 * e.area())
     };
     let mut found: Vec<Vec<[f64; 2]>> = Vec::new();
-    for (label, part) in faces.each().filter(|(_, p)| SIDES.contains(&p.w()) && SIDES.contains(&p.h())) {
+    for (label, part) in faces.each().filter(|(_, p)| SIDES.contains(&p.w()) && SIDES.contains(&p.h())).take(MOST_FACES) {
         let share = part.area as f64 / (part.w() * part.h()) as f64;
         if !(0.3..0.97).contains(&share) || known(&Extent::of(&part)) {
             continue;

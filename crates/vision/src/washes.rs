@@ -18,6 +18,8 @@ const LEAST: f64 = 0.012;
 /// Where neighbouring pixels differ by more than this, the picture is a photograph or a scan: its light and paper make tones of their own.
 const NOISE: f32 = 1.2;
 
+/// Parts looked at, the largest: more are a texture.
+const MOST_PARTS: usize = 80;
 /// The share of a drawn picture that is as bare as its barest, at the least: light and shade leave a photograph less.
 const PLAIN: f64 = 0.15;
 
@@ -68,7 +70,9 @@ pub(crate) fn find(sheet: &Sheet, known: &Known<'_>) -> Vec<Extent> {
     let solid = toned.not().grown(RIMS).not();
     let parts = solid.parts(false);
     let mut washes: Vec<([f32; 3], Extent, usize)> = Vec::new();
-    for (label, part) in parts.each().filter(|(_, p)| p.area >= 300) {
+    let mut largest: Vec<(u32, Part)> = parts.each().filter(|(_, p)| p.area >= 300).collect();
+    largest.sort_by_key(|(label, p)| (std::cmp::Reverse(p.area), *label));
+    for (label, part) in largest.into_iter().take(MOST_PARTS) {
         let pixels: Vec<(usize, usize)> = parts.pixels(label).step_by((part.area / 4_000).max(1)).collect();
         let colour = [0, 1, 2].map(|k| quantile(&mut pixels.iter().map(|&(x, y)| sheet.colours[k].at(x, y) / 255.0).collect::<Vec<_>>(), 0.5));
         let extent = Extent::of(&part).grown(RIMS as f64);

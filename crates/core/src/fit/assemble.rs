@@ -1,7 +1,7 @@
 //! From placed lines to layout blocks: slots to photos, the fold's parts, units, what hangs over.
 
 use super::item::Item;
-use super::model::{Model, Scene};
+use super::model::{Model, Scene, Vars};
 use super::pin::PinEdge;
 use super::request::Photos;
 use crate::geometry::{Edge, Rect, Size, Span};
@@ -147,22 +147,19 @@ fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Nam
 fn photos(scene: &Scene<'_>, model: &Model, ticks: &[i64], n: usize, names: &mut Names, blocks: &mut Vec<LayoutBlock>) {
     let item = &scene.items[n];
     let vars = &model.vars[n];
-    let mut cell = 0;
-    for (t, b) in &vars.rows {
-        for (l, r) in &vars.cols {
-            let edges = [ticks[*l], ticks[*t], ticks[*r], ticks[*b]];
-            let rect = if item.is_split() { unturned(item, edges) } else { placed(scene, item, edges) };
-            let mut block = base(scene, item, rect);
-            if cell > 0 {
-                block.block.id = names.next(&scene.sketch.blocks[item.from[0]].id);
-            }
-            block.placed = item.prints.get(cell).and_then(|p| shown(scene, *p, rect));
-            if item.is_split() {
-                blocks.push(block);
-            } else {
-                over_fold(scene, item, block, names, blocks);
-            }
-            cell += 1;
+    for (cell, (cols, rows)) in item.cell_runs().into_iter().enumerate() {
+        let ((l, r), (t, b)) = (Vars::over(&vars.cols, cols), Vars::over(&vars.rows, rows));
+        let edges = [ticks[l], ticks[t], ticks[r], ticks[b]];
+        let rect = if item.is_split() { unturned(item, edges) } else { placed(scene, item, edges) };
+        let mut block = base(scene, item, rect);
+        if cell > 0 {
+            block.block.id = names.next(&scene.sketch.blocks[item.from[0]].id);
+        }
+        block.placed = item.prints.get(cell).and_then(|p| shown(scene, *p, rect));
+        if item.is_split() {
+            blocks.push(block);
+        } else {
+            over_fold(scene, item, block, names, blocks);
         }
     }
 }

@@ -1,6 +1,7 @@
 //! The invariants of a layout: the faults of which there must be none. On in every test of the fit.
 
 use super::request::{Photos, Request};
+use super::slot_choice::SlotChoice;
 use crate::geometry::{Edge, Span};
 use crate::layout::{Layout, LayoutBlock};
 use crate::reading::{HAIR, KEPT};
@@ -101,7 +102,9 @@ fn photos(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, layout: &L
             }
         }
     }
-    let wanted = request.photo_count().unwrap_or_else(|| sketch.photo_slots());
+    let chosen = |f: fn(&SlotChoice) -> usize| request.slots.iter().map(f).sum::<usize>();
+    let as_drawn = || sketch.photo_slots() + chosen(|s| s.way.shows() as usize) - chosen(|s| s.photos.len());
+    let wanted = request.photo_count().unwrap_or_else(as_drawn);
     if photos.len() != wanted {
         found.push(Fault::PhotoCount(photos.len(), wanted));
     }

@@ -157,7 +157,7 @@ fn sentence(request: &Request, sketch: &Sketch, items: &[Item], pins: &[usize], 
             Reason::Print(i) if request.whole => format!("the print in the {} keeps its size", name(i)),
             Reason::Print(i) => format!("the {} can't be larger than its print", name(i)),
             Reason::Size(i) => format!("the {} needs some width and height", name(i)),
-            Reason::Cells(i) => format!("the {} holds {} prints", name(i), items[i].cells.0 * items[i].cells.1),
+            Reason::Cells(i) => format!("the {} holds {} prints", name(i), items[i].cell_runs().len()),
             Reason::Pin(_) | Reason::Wish(..) => continue,
         };
         if !because.contains(&text) {

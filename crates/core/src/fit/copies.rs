@@ -31,8 +31,9 @@ pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) ->
     };
     let pins = request.pins.iter().filter(|p| p.blocks().all(|id| made.sketch.index_of(id).is_some())).cloned().collect();
     let holds = request.holds.copied(&made.from, RIGHT);
+    let slots = request.slots.iter().filter(|s| s.photos.iter().all(|id| made.sketch.index_of(id).is_some())).cloned().collect();
     let (turn, flip) = (QuarterTurn::default(), Flip::None);
-    let inner = Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, ..request.clone() };
+    let inner = Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, slots, ..request.clone() };
     Some(Derived { approach, request: inner, from: made.from, notes: made.notes })
 }
 

@@ -2,6 +2,7 @@
 
 use super::approach::Map;
 use super::request::{Photos, Request};
+use super::slot_choice::SlotWay;
 use super::slots::{self, Slot};
 use crate::geometry::{Edge, Span, nearer_to_quarter};
 use crate::length::Length;
@@ -43,6 +44,8 @@ pub(crate) struct Item {
     pub(crate) cell_gap: f64,
     /// The prints in its cells, row by row, as indexes of the request's prints.
     pub(crate) prints: Vec<usize>,
+    /// Of its prints the first is large: as wide (below) or high (beside) as all the small ones together.
+    pub(crate) focal: Option<Along>,
     /// On a grid, its units recounted for the target, and as drawn.
     pub(crate) grid: Option<(Grid, Grid)>,
 }
@@ -58,16 +61,49 @@ impl Item {
         self.turn.rem_euclid(90.0) != 0.0
     }
 
+    /// The columns and the rows, first and last, that each of its prints takes up.
+    pub(crate) fn cell_runs(&self) -> Vec<((usize, usize), (usize, usize))> {
+        let (cols, rows) = (self.cells.0 as usize, self.cells.1 as usize);
+        match self.focal {
+            None => (0..rows).flat_map(|r| (0..cols).map(move |c| ((c, c), (r, r)))).collect(),
+            Some(Along::Beside) => std::iter::once(((0, 0), (0, rows - 1))).chain((0..rows).map(|r| ((1, 1), (r, r)))).collect(),
+            Some(Along::Below) => std::iter::once(((0, cols - 1), (0, 0))).chain((0..cols).map(|c| ((c, c), (1, 1)))).collect(),
+        }
+    }
+
+    /// The share of its width, or of its height, that each of its columns or rows takes up, gaps aside.
+    pub(crate) fn run_shares(&self, across: bool) -> Vec<f64> {
+        match (self.focal, across) {
+            (Some(Along::Beside), true) | (Some(Along::Below), false) => vec![FOCAL_SHARE, 1.0 - FOCAL_SHARE],
+            _ => {
+                let count = if across { self.cells.0 } else { self.cells.1 };
+                vec![1.0 / f64::from(count); count as usize]
+            }
+        }
+    }
+
     /// Whether several prints share it.
     pub(crate) fn is_split(&self) -> bool {
         self.cells != (1, 1)
     }
 }
 
+/// Where the small prints of a slot lie from its large one.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Along {
+    /// In a column beside it.
+    Beside,
+    /// In a row below it.
+    Below,
+}
+
+/// What the large print takes of a slot that has small ones beside it.
+const FOCAL_SHARE: f64 = 2.0 / 3.0;
+
 /// All items for a request, bottom to top as in the sketch. `None` when photos are asked for and there is no slot.
 pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<Item>> {
     let fold = (request.target.pages == 2).then(|| request.target.page.w.ticks() as f64);
-    let slots = slots::plan(sketch, map, request.photo_count(), fold)?;
+    let slots = slots::plan(sketch, map, request.photo_count(), fold, &request.slots)?;
     let groups = groups(sketch, &slots);
     let mut place = vec![usize::MAX; sketch.blocks.len()];
     for (n, group) in groups.iter().enumerate() {
@@ -77,7 +113,7 @@ pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<
     straighten_split(&mut items);
     for n in 0..items.len() {
         let block = &sketch.blocks[items[n].from[0]];
-        let item_of = |id: &Option<String>| id.as_deref().and_then(|id| sketch.index_of(id)).map(|b| place[b]).filter(|i| *i != n);
+        let item_of = |id: &Option<String>| id.as_deref().and_then(|id| sketch.index_of(id)).map(|b| place[b]).filter(|i| *i != n && *i != usize::MAX);
         items[n].host = item_of(&block.host);
         if block.kind == Kind::Mat {
             let framed = item_of(&block.under);
@@ -107,8 +143,13 @@ fn square(degrees: f64) -> f64 {
 fn groups(sketch: &Sketch, slots: &[Slot]) -> Vec<Vec<usize>> {
     let slot_of = |n: usize| slots.iter().position(|s| s.blocks.contains(&n));
     let framed = |n: usize| sketch.blocks[n].under.as_deref().and_then(|id| sketch.index_of(id));
+    let gone = |n: usize| slot_of(n).is_some_and(|s| slots[s].way == SlotWay::Gone);
     let mut found: Vec<Vec<usize>> = Vec::new();
     for (n, block) in sketch.blocks.iter().enumerate() {
+        // What is left out takes its mat with it.
+        if gone(n) || block.kind == Kind::Mat && framed(n).is_some_and(gone) {
+            continue;
+        }
         let joins = |other: usize| match block.kind {
             Kind::Photo => slot_of(n) == slot_of(other),
             Kind::Mat => match (framed(n).and_then(slot_of), framed(other).and_then(slot_of)) {
@@ -137,18 +178,27 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
     bleed.dedup();
     let step = request.snap.ticks() as f64;
     let gap = slots::cell_gap(sketch);
+    let (kind, cells, focal) = match slot.map(|s| s.way) {
+        None | Some(SlotWay::Gone) => (first.kind, (1, 1), None),
+        Some(SlotWay::Cells(cols, rows)) => (first.kind, (cols, rows), None),
+        Some(SlotWay::Focal { small, below: true }) => (first.kind, (small, 2), Some(Along::Below)),
+        Some(SlotWay::Focal { small, below: false }) => (first.kind, (2, small), Some(Along::Beside)),
+        Some(SlotWay::Journal) => (Kind::Journal, (1, 1), None),
+        Some(SlotWay::Paper) => (Kind::Paper, (1, 1), None),
+    };
     Item {
         from: group.to_vec(),
-        kind: if slot.is_some_and(|s| s.cells.is_none()) { Kind::Journal } else { first.kind },
+        kind,
         drawn,
         want,
-        turn: first.turn,
+        turn: if group.len() > 1 { square(first.turn) } else { first.turn },
         round: group.len() == 1 && first.is_round(),
         bleed,
         inside: group.iter().all(|n| sketch.blocks[*n].true_bounds().is_in(canvas, HAIR)),
         frames: None,
         host: None,
-        cells: slot.and_then(|s| s.cells).unwrap_or((1, 1)),
+        cells,
+        focal,
         cell_gap: if step > 0.0 { (gap / step).round().max(1.0) * step } else { gap },
         prints: Vec::new(),
         grid: first.grid.filter(|_| first.kind == Kind::Grid).map(|g| (recount(g, first, drawn, want, map, request), g)),
@@ -208,11 +258,15 @@ fn recount(grid: Grid, block: &Block, drawn: Span, want: Span, map: Map, request
 fn assign_prints(items: &mut [Item], prints: &[super::request::Print]) {
     let mut cells: Vec<(usize, f64, f64)> = Vec::new();
     for (n, item) in items.iter().enumerate().filter(|(_, i)| i.kind == Kind::Photo) {
-        let (w, h) = (item.want.w() / f64::from(item.cells.0), item.want.h() / f64::from(item.cells.1));
-        // The slot keeps its drawn shape unless it is split.
-        let shape = if item.is_split() { w / h } else { item.drawn.w() / item.drawn.h() };
-        let shape = if item.on_its_side() { 1.0 / shape } else { shape };
-        cells.extend(std::iter::repeat_n((n, w * h, shape), (item.cells.0 * item.cells.1) as usize));
+        let (cols, rows) = (item.run_shares(true), item.run_shares(false));
+        let take = |shares: &[f64], run: (usize, usize)| shares[run.0..=run.1].iter().sum::<f64>();
+        for (across, down) in item.cell_runs() {
+            let (w, h) = (item.want.w() * take(&cols, across), item.want.h() * take(&rows, down));
+            // The slot keeps its drawn shape unless it is split.
+            let shape = if item.is_split() { w / h } else { item.drawn.w() / item.drawn.h() };
+            let shape = if item.on_its_side() { 1.0 / shape } else { shape };
+            cells.push((n, w * h, shape));
+        }
     }
     let largest = cells.iter().map(|c| c.1).fold(0.0, f64::max);
     let cost = |(cell, print): (usize, usize)| {

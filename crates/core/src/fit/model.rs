@@ -47,6 +47,11 @@ pub(crate) struct Vars {
 }
 
 impl Vars {
+    /// From the low edge of a first run to the high edge of a last one.
+    pub(crate) fn over(runs: &[(Var, Var)], (first, last): (usize, usize)) -> (Var, Var) {
+        (runs[first].0, runs[last].1)
+    }
+
     pub(crate) fn edge(&self, edge: Edge) -> Expr {
         Expr::of(&[(self.edges[edge_at(edge)], 1.0)])
     }

@@ -2,10 +2,11 @@
 
 use super::conflict::names_of;
 use super::holds::{Keep, What};
-use super::item::Item;
+use super::item::{Along, Item};
 use super::measure::{Group, Measures};
 use super::model::{Scene, Side};
 use super::request::Photos;
+use super::slot_choice::SlotWay;
 use super::search::Chosen;
 use crate::layout::{Layout, LayoutBlock};
 use crate::length::Length;
@@ -59,10 +60,18 @@ fn ids_of(scene: &Scene<'_>, item: &Item) -> Vec<String> {
 }
 
 fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+    for choice in scene.request.slots.iter().filter(|s| s.way == SlotWay::Gone) {
+        let mats = scene.sketch.blocks.iter().filter(|b| b.kind == Kind::Mat && b.under.as_ref().is_some_and(|u| choice.photos.contains(u)));
+        let mats: Vec<String> = mats.map(|b| format!(", and its mat {} with it", b.id)).collect();
+        said.push(format!("Photo {} is left out, as you chose{}.", list(&choice.photos), mats.concat()));
+    }
     for item in scene.items.iter().filter(|i| scene.sketch.blocks[i.from[0]].kind == Kind::Photo) {
         let ids = ids_of(scene, item);
-        if item.kind == Kind::Journal {
-            said.push(format!("Photo {} becomes writing space: there are fewer photos than slots.", list(&ids)));
+        let chosen = scene.request.slots.iter().any(|s| ids.iter().any(|id| s.photos.contains(id)));
+        let because = if chosen { "as you chose" } else { "there are fewer photos than slots" };
+        if item.kind != Kind::Photo {
+            let what = if item.kind == Kind::Paper { "a square of paper" } else { "writing space" };
+            said.push(format!("Photo {} becomes {what}: {because}.", list(&ids)));
             continue;
         }
         if ids.len() > 1 {
@@ -71,6 +80,13 @@ fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
         if item.is_split() {
             let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from == ids && b.block.kind == Kind::Photo).collect();
             let names: Vec<String> = parts.iter().map(|p| p.block.id.clone()).collect();
+            if let Some(along) = item.focal {
+                let (large, small) = (parts[0].extent(), parts[1].extent());
+                let side = if along == Along::Below { "below" } else { "beside" };
+                let sizes = (size_text(scene, large.w(), large.h()), size_text(scene, small.w(), small.h()));
+                said.push(format!("Photo {} shows one large print, {}, and {} small ones {side} it, {} each.", ids[0], sizes.0, parts.len() - 1, sizes.1));
+                continue;
+            }
             let first = parts[0].extent();
             let each = size_text(scene, first.w(), first.h());
             let straight = if scene.sketch.blocks[item.from[0]].turn == item.turn { "" } else { ", and stands straight" };

@@ -3,8 +3,9 @@
 use super::approach::Approach;
 use super::holds::{self, Holds};
 use super::pin::{self, Pin};
+use super::slot_choice::{self, SlotChoice};
 use crate::document::{self, Findings, Invalid, Node};
-use crate::geometry::Size;
+use crate::geometry::{Size, Span};
 use crate::length::{Length, Unit};
 use crate::sketch::{Canvas, Flip, Kind, QuarterTurn, Reader, Sketch, read_canvas, read_unit};
 use serde_json::Value;
@@ -71,6 +72,8 @@ pub struct Request {
     pub across_fold: Vec<Kind>,
     /// The keep-list, and readings switched off or added.
     pub holds: Holds,
+    /// What the maker chose for single slots.
+    pub slots: Vec<SlotChoice>,
 }
 
 impl Request {
@@ -136,6 +139,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         n.items().iter().map(|k| k.one_of(&KINDS_ACROSS, |t| Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t)))).collect()
     });
     let holds = holds::read(top, sketch.as_ref());
+    let slots = top.get("slots").map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch.as_ref()));
     let (canvas, margin, fold_guard) = target?;
     let request = Request {
         unit: unit?,
@@ -152,6 +156,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         pins: pins?,
         across_fold: across_fold?,
         holds: holds?,
+        slots: slots?,
     };
     check_together(top, &request);
     Some(request)
@@ -234,5 +239,26 @@ fn check_together(top: &Node<'_>, request: &Request) {
         && let Some(node) = top.get("turn")
     {
         node.wrong("0 or 180 for a sketch of two pages");
+    }
+    check_slots(top, request);
+}
+
+/// What she chose for slots must leave each photo its room, and show no more photos than there are.
+fn check_slots(top: &Node<'_>, request: &Request) {
+    let Some(node) = top.get("slots") else { return };
+    let spans = |id: &String| request.sketch.index_of(id).map(|n| request.sketch.blocks[n].extent());
+    for (choice, node) in request.slots.iter().zip(node.items()) {
+        let Some(frame) = choice.photos.iter().filter_map(spans).reduce(Span::around) else { continue };
+        let between = request.sketch.blocks.iter().filter(|b| b.kind == Kind::Photo && !choice.photos.contains(&b.id));
+        if let Some(other) = between.into_iter().find(|b| choice.photos.len() > 1 && b.extent().overlaps(frame, 1.0)) {
+            node.wrong_because(format!("photo {} between them", other.id), "photos with no other between them");
+        }
+    }
+    let Some(count) = request.photo_count() else { return };
+    let shown: usize = request.slots.iter().map(|s| s.way.shows() as usize).sum();
+    let named: usize = request.slots.iter().map(|s| s.photos.len()).sum();
+    let all_named = named >= request.sketch.photo_slots();
+    if shown > count || all_named && shown != count {
+        node.wrong_because(format!("choices that show {shown} photos"), format!("{} {count}, as many as are asked for", if all_named { "exactly" } else { "at most" }));
     }
 }

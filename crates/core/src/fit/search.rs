@@ -170,7 +170,7 @@ fn again(scene: &Scene<'_>, settled: &Settled) -> Result<Chosen, Box<Model>> {
 fn preview(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Measures {
     let group = |(item, vars): (&Item, &super::model::Vars)| {
         let [l, t, r, b] = vars.edges.map(|v| solved[v] * INCH);
-        let parts = (item.cells.0 * item.cells.1) as usize;
+        let parts = item.cell_runs().len();
         let kind = scene.sketch.blocks[item.from[0]].kind;
         Group { blocks: item.from.clone(), kind, drawn: item.drawn, want: item.want, here: Span { l, t, r, b }, parts }
     };
@@ -180,7 +180,7 @@ fn preview(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Measures {
 /// How far the cells of split slots are from a print's shape, beyond 3:2 and on average.
 fn oblong(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> f64 {
     let split: Vec<f64> = (scene.items.iter().zip(&model.vars))
-        .filter(|(item, _)| item.is_split())
+        .filter(|(item, _)| item.is_split() && item.focal.is_none())
         .map(|(_, vars)| {
             let side = |run: &(usize, usize)| (solved[run.1] - solved[run.0]).max(0.01);
             ((side(&vars.cols[0]) / side(&vars.rows[0])).ln().abs() - 1.5_f64.ln()).max(0.0)
@@ -264,7 +264,7 @@ fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
 
 /// A slot split into an even number of columns may have half of them on either page.
 fn can_stand_astride(item: &Item) -> bool {
-    item.kind == Kind::Photo && item.cells.0.is_multiple_of(2) && item.turn == 0.0
+    item.kind == Kind::Photo && item.focal.is_none() && item.cells.0.is_multiple_of(2) && item.turn == 0.0
 }
 
 /// Whether it reaches over the fold, at the smaller of its wanted and its own grown width.

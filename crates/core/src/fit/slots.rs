@@ -5,6 +5,7 @@ use crate::reading::{GAP_MOST, INCH, distance, face};
 use crate::sketch::{Kind, Sketch};
 
 use super::approach::Map;
+use super::slot_choice::{SlotChoice, SlotWay};
 
 /// Two neighbours may become one slot when together they fill at least this share of their common frame.
 const MERGE_FILL: f64 = 0.85;
@@ -18,36 +19,65 @@ const USUAL_GAP: f64 = INCH / 8.0;
 pub(crate) struct Slot {
     /// The sketch's photo blocks that it stands for.
     pub(crate) blocks: Vec<usize>,
-    /// Prints across and down; none when it becomes writing space.
-    pub(crate) cells: Option<(u32, u32)>,
+    /// What becomes of it.
+    pub(crate) way: SlotWay,
+    /// The maker chose so.
+    pub(crate) chosen: bool,
 }
 
-/// The slots for so many photos, or as drawn. `None` when the sketch has no slot to work with.
-pub(crate) fn plan(sketch: &Sketch, map: Map, count: Option<usize>, fold: Option<f64>) -> Option<Vec<Slot>> {
-    let photos = (0..sketch.blocks.len()).filter(|n| sketch.blocks[*n].kind == Kind::Photo);
-    let mut slots: Vec<Slot> = photos.map(|n| Slot { blocks: vec![n], cells: Some((1, 1)) }).collect();
-    let Some(count) = count else { return Some(slots) };
-    if slots.is_empty() {
-        return None;
+impl Slot {
+    fn shown(&self) -> u32 {
+        self.way.shows()
     }
+}
+
+/// The slots for so many photos, or as drawn. `None` when the sketch has no slot to work with, or what the maker chose shows too many.
+///
+/// What she chose is settled first; the other slots share what is left of the count.
+pub(crate) fn plan(sketch: &Sketch, map: Map, count: Option<usize>, fold: Option<f64>, choices: &[SlotChoice]) -> Option<Vec<Slot>> {
+    let mut settled: Vec<Slot> = Vec::new();
+    for choice in choices {
+        let mut blocks: Vec<usize> = choice.photos.iter().filter_map(|id| sketch.index_of(id)).collect();
+        blocks.sort_unstable();
+        if !blocks.is_empty() {
+            settled.push(Slot { blocks, way: choice.way, chosen: true });
+        }
+    }
+    let named = |n: &usize| settled.iter().any(|s| s.blocks.contains(n));
+    let photos = (0..sketch.blocks.len()).filter(|n| sketch.blocks[*n].kind == Kind::Photo && !named(n));
+    let mut slots: Vec<Slot> = photos.map(|n| Slot { blocks: vec![n], way: SlotWay::Cells(1, 1), chosen: false }).collect();
+    if let Some(count) = count {
+        let count = count.checked_sub(shown(&settled))?;
+        if slots.is_empty() && (count > 0 || settled.is_empty()) {
+            return None;
+        }
+        fill(sketch, map, &mut slots, count, fold)?;
+    }
+    settled.extend(slots);
+    Some(settled)
+}
+
+/// Merges, turns into writing space or splits until so many photos are shown.
+fn fill(sketch: &Sketch, map: Map, slots: &mut Vec<Slot>, count: usize, fold: Option<f64>) -> Option<()> {
     let frame = |slot: &Slot| frame_of(sketch, &slot.blocks);
-    while shown(&slots) > count {
-        if let Some((a, b)) = best_merge(sketch, &slots, map, fold) {
+    while shown(slots) > count {
+        if let Some((a, b)) = best_merge(sketch, slots, map, fold) {
             let gone = slots.remove(b);
             slots[a].blocks.extend(gone.blocks);
             slots[a].blocks.sort_unstable();
         } else {
-            let smallest = slots.iter_mut().filter(|s| s.cells.is_some()).min_by(|a, b| frame(a).area().total_cmp(&frame(b).area()));
-            smallest?.cells = None;
+            let smallest = slots.iter_mut().filter(|s| s.shown() > 0).min_by(|a, b| frame(a).area().total_cmp(&frame(b).area()));
+            smallest?.way = SlotWay::Journal;
         }
     }
-    if shown(&slots) < count {
+    if shown(slots) < count {
         let wants: Vec<Span> = slots.iter().map(|s| map.apply(frame(s))).collect();
         for ((slot, want), cells) in slots.iter_mut().zip(&wants).zip(shares(&wants, count)) {
-            slot.cells = Some(arrange(*want, cells));
+            let (cols, rows) = arrange(*want, cells);
+            slot.way = SlotWay::Cells(cols, rows);
         }
     }
-    Some(slots)
+    Some(())
 }
 
 /// The box around slots in the sketch.
@@ -57,12 +87,8 @@ fn frame_of(sketch: &Sketch, blocks: &[usize]) -> Span {
     spans.reduce(Span::around).unwrap_or(canvas)
 }
 
-fn cells(slot: &Slot) -> u32 {
-    slot.cells.map_or(0, |(cols, rows)| cols * rows)
-}
-
 fn shown(slots: &[Slot]) -> usize {
-    slots.iter().map(|s| cells(s) as usize).sum()
+    slots.iter().map(|s| s.shown() as usize).sum()
 }
 
 /// How many prints each slot is split for, so that the prints are as large, as even and as little oblong as can be:
@@ -109,7 +135,7 @@ fn arrange(want: Span, count: u32) -> (u32, u32) {
 fn best_merge(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>) -> Option<(usize, usize)> {
     let frames: Vec<Span> = slots.iter().map(|s| frame_of(sketch, &s.blocks)).collect();
     let filled: Vec<f64> = slots.iter().map(|s| s.blocks.iter().map(|n| sketch.blocks[*n].extent().area()).sum()).collect();
-    let straight = |s: &Slot| s.cells.is_some() && s.blocks.iter().all(|n| sketch.blocks[*n].turn == 0.0);
+    let straight = |s: &Slot| s.shown() > 0 && s.blocks.iter().all(|n| sketch.blocks[*n].turn == 0.0);
     let mut best: Option<(f64, (usize, usize))> = None;
     for a in 0..slots.len() {
         for b in a + 1..slots.len() {
@@ -121,7 +147,8 @@ fn best_merge(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>) -> O
                 face(frames[a], frames[b], x)
                     && [distance(frames[a], frames[b], x), distance(frames[b], frames[a], x)].iter().any(|d| (0.0..=GAP_MOST).contains(&d.round()))
             });
-            let clear = (0..slots.len()).all(|c| c == a || c == b || !frames[c].overlaps(both, 1.0));
+            let others = (0..sketch.blocks.len()).filter(|n| !slots[a].blocks.contains(n) && !slots[b].blocks.contains(n));
+            let clear = others.filter(|n| sketch.blocks[*n].kind == Kind::Photo).all(|n| !frame_of(sketch, &[n]).overlaps(both, 1.0));
             let fills = (filled[a] + filled[b]) / both.area() >= MERGE_FILL;
             if straight(&slots[a])
                 && straight(&slots[b])

@@ -1,7 +1,7 @@
 //! What pulls: places, shapes, sizes, clusters to their hosts, units to squares.
 
 use super::wishes::price;
-use super::{Model, Scene, inches};
+use super::{Model, Scene, Vars, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::Keep;
 use crate::fit::item::Item;
@@ -17,8 +17,8 @@ mod weight {
     pub(super) const PLACE: f64 = 900.0;
     /// A cluster or accent to its place at its host.
     pub(super) const HOST: f64 = 1_500.0;
-    /// A photo slot's shape.
-    pub(super) const SHAPE: f64 = 90.0;
+    /// A photo slot's shape, on a page of the sketch's own shape, and on any other: there it is what suffers most.
+    pub(super) const SHAPE: (f64, f64) = (40.0, 90.0);
     /// A photo slot's size.
     pub(super) const PHOTO_SIZE: f64 = 1.5;
     /// A print's trimming.
@@ -35,6 +35,8 @@ mod weight {
 /// Neighbours up to this far apart belong together, and their gap is an absolute.
 const NARROW: f64 = 0.25 * INCH;
 
+/// Scales nearer together than this leave a page of the sketch's own shape.
+const OWN_SHAPE: f64 = 1.05;
 /// Scales further apart than this stretch a sketch.
 const STRETCHED: f64 = 1.6;
 
@@ -105,18 +107,19 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         return;
     }
     let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
-    model.programme.pull(shape, 0.0, weight::SHAPE);
+    let own_shape = scene.map.most() < OWN_SHAPE * scene.map.least();
+    model.programme.pull(shape, 0.0, if own_shape { weight::SHAPE.0 } else { weight::SHAPE.1 });
     both_by(model, n, item, mean, weight::PHOTO_SIZE);
 }
 
 /// A slot takes as much of its print as there is room for.
 fn trims(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let Photos::Prints(prints) = &scene.request.photos else { return };
-    for (cell, print) in item.prints.iter().enumerate() {
+    for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()) {
         let size = prints[*print].size;
         let (w, h) = if item.on_its_side() { (size.h, size.w) } else { (size.w, size.h) };
-        let (col, row) = (cell % item.cells.0 as usize, cell / item.cells.0 as usize);
-        for ((low, high), full) in [(model.vars[n].cols[col], w), (model.vars[n].rows[row], h)] {
+        let vars = &model.vars[n];
+        for ((low, high), full) in [(Vars::over(&vars.cols, cols), w), (Vars::over(&vars.rows, rows), h)] {
             let full = full.ticks() as f64 / INCH;
             model.programme.pull(Expr::of(&[(high, 1.0 / full), (low, -1.0 / full)]), 1.0, weight::TRIM);
         }

@@ -1,7 +1,7 @@
 //! What must hold: the page, the margin, the fold, bleeds, mats, prints, photos that were apart, pins.
 
 use super::wishes::price;
-use super::{Model, Scene, Side, edge_at, inches};
+use super::{Model, Scene, Side, Vars, edge_at, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
 use crate::fit::pin::{Pin, PinEdge};
@@ -158,11 +158,11 @@ fn cells(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item, side: Opti
 /// A slot is never larger than its print; under `whole` it is the print's size.
 fn prints(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let Photos::Prints(prints) = &scene.request.photos else { return };
-    for (cell, print) in item.prints.iter().enumerate() {
+    for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()) {
         let size = prints[*print].size;
         let (w, h) = if item.on_its_side() { (size.h, size.w) } else { (size.w, size.h) };
-        let (col, row) = (cell % item.cells.0 as usize, cell / item.cells.0 as usize);
-        for ((low, high), most) in [(model.vars[n].cols[col], w), (model.vars[n].rows[row], h)] {
+        let vars = &model.vars[n];
+        for ((low, high), most) in [(Vars::over(&vars.cols, cols), w), (Vars::over(&vars.rows, rows), h)] {
             let most = most.ticks() as f64 / INCH;
             if scene.request.whole {
                 model.programme.hard(Expr::of(&[(high, 1.0), (low, -1.0)]), Sense::Equal, most, Reason::Print(n));

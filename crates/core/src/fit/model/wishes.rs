@@ -60,7 +60,7 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     spacing(model, scene, &drawn);
     bounds(model, scene);
     for (n, item) in scene.items.iter().enumerate() {
-        halves(model, n);
+        halves(model, n, item);
         roomy_cells(model, n, item);
         fold_kept(model, scene, n, item);
     }
@@ -316,11 +316,14 @@ fn largest_print(scene: &Scene<'_>, item: &Item, wide: bool) -> Option<f64> {
     least.is_finite().then(|| least * f64::from(if wide { item.cells.0 } else { item.cells.1 }))
 }
 
-fn halves(model: &mut Model, n: usize) {
+/// The columns and the rows of a slot's prints keep their shares of it: equal ones, but for a large print's beside small ones.
+fn halves(model: &mut Model, n: usize, item: &Item) {
     let vars = model.vars[n].clone();
-    for runs in [&vars.cols, &vars.rows] {
-        for pair in runs.windows(2) {
-            let expr = Expr::of(&[(pair[1].1, 1.0), (pair[1].0, -1.0), (pair[0].1, -1.0), (pair[0].0, 1.0)]);
+    for (runs, across) in [(&vars.cols, true), (&vars.rows, false)] {
+        let shares = item.run_shares(across);
+        for (k, pair) in runs.windows(2).enumerate() {
+            let times = shares[k + 1] / shares[k];
+            let expr = Expr::of(&[(pair[1].1, 1.0), (pair[1].0, -1.0), (pair[0].1, -times), (pair[0].0, times)]);
             model.programme.soft(expr, Sense::Equal, 0.0, price::HALVES, Reason::Wish(Wish::Equal, n, n));
         }
     }
@@ -332,9 +335,9 @@ fn roomy_cells(model: &mut Model, n: usize, item: &Item) {
         return;
     }
     let vars = model.vars[n].clone();
-    for (runs, whole) in [(&vars.cols, item.want.w()), (&vars.rows, item.want.h())] {
-        let least = COMFORT.1 * whole / INCH / runs.len() as f64;
-        for run in runs {
+    for (runs, whole, across) in [(&vars.cols, item.want.w(), true), (&vars.rows, item.want.h(), false)] {
+        for (run, share) in runs.iter().zip(item.run_shares(across)) {
+            let least = COMFORT.1 * whole / INCH * share;
             let expr = Expr::of(&[(run.1, 1.0), (run.0, -1.0)]);
             model.programme.soft(expr, Sense::AtLeast, least, price::COMFORT, Reason::Wish(Wish::Bounds, n, n));
         }

@@ -9,6 +9,7 @@
 mod approach;
 mod assemble;
 mod check;
+mod choices;
 mod conflict;
 mod copies;
 mod holds;
@@ -25,9 +26,12 @@ mod search;
 mod slot_choice;
 mod slots;
 mod svg;
+mod wants;
+mod why;
 
 pub use approach::{Approach, Map};
 pub use check::{Fault, faults};
+pub use choices::Choices;
 pub use conflict::Conflict;
 pub use holds::{Holds, Keep, Link, What};
 pub use measure::{Group, Kept, Measures, measure};
@@ -36,18 +40,14 @@ pub use proposal::{Outcome, Proposal};
 pub use request::{MOST_PHOTOS, Photos, Print, Request};
 pub use slot_choice::{SlotChoice, SlotWay};
 pub use svg::layout_svg;
+pub use wants::{Emphasis, Slack};
 
 use crate::geometry::Span;
+use crate::layout::LayoutBlock;
 use crate::reading::INCH;
 use crate::sketch::Sketch;
 use model::Scene;
-
-/// The choices of a fit that a refit may hold: the approach, and what the search settled.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Choices {
-    approach: Approach,
-    settled: search::Settled,
-}
+use proposal::Told;
 
 /// Fits a request by every approach that applies (or the one asked for), best first.
 pub fn fit(request: &Request) -> Outcome {
@@ -61,16 +61,58 @@ pub fn fit(request: &Request) -> Outcome {
     let mut conflict = None;
     for approach in approaches {
         match fit_by(request, &sketch, approach, None) {
-            Ok(proposal) if proposals.iter().any(|p| p.layout == proposal.layout) => {}
             Ok(proposal) => proposals.push(proposal),
             Err(found) => conflict = conflict.or(Some(found)),
         }
     }
     rank(&mut proposals);
+    proposals.extend(emphasised(request, &sketch, &proposals));
+    once(&mut proposals);
     match conflict {
         Some(conflict) if proposals.is_empty() => Outcome::Conflict(conflict),
         _ => Outcome::Proposals(proposals),
     }
+}
+
+/// Scales further apart than this let positions and proportions not both hold.
+const SHAPE_CHANGES: f64 = 1.25;
+/// Proposals whose blocks all lie within this of another's, in ticks, are that one again: 1/16 in.
+const ALIKE: f64 = INCH / 16.0;
+
+/// Where the page's shape changes too much for both, a fit by its scale with positions first, and one with proportions first.
+fn emphasised(request: &Request, sketch: &Sketch, found: &[Proposal]) -> Vec<Proposal> {
+    let Some(balanced) = found.iter().find(|p| p.approach == Approach::Scale) else { return Vec::new() };
+    let map = Map::new(Approach::Scale, sketch.canvas, request.target);
+    if request.emphasis.is_some() || map.most() < SHAPE_CHANGES * map.least() {
+        return Vec::new();
+    }
+    let by = |emphasis| {
+        let request = Request { emphasis: Some(emphasis), ..request.clone() };
+        let proposal = fit_by(&request, sketch, Approach::Scale, None).ok()?;
+        // What she did not ask for comes after what holds both as well as can be.
+        Some(Proposal { score: proposal.score.min(balanced.score - 0.1).max(0.0), ..proposal })
+    };
+    [Emphasis::Positions, Emphasis::Proportions].into_iter().filter_map(by).collect()
+}
+
+/// Near-equal proposals are shown once, the better one.
+fn once(proposals: &mut Vec<Proposal>) {
+    let near = |a: f64, b: f64| (a - b).abs() <= ALIKE;
+    let alike = |a: &Proposal, b: &Proposal| {
+        let (a, b) = (&a.layout.blocks, &b.layout.blocks);
+        let same = |(a, b): (&LayoutBlock, &LayoutBlock)| {
+            let (s, t) = (a.extent(), b.extent());
+            a.from == b.from && a.block.kind == b.block.kind && near(s.l, t.l) && near(s.t, t.t) && near(s.r, t.r) && near(s.b, t.b)
+        };
+        a.len() == b.len() && a.iter().zip(b).all(same)
+    };
+    let mut kept: Vec<Proposal> = Vec::new();
+    for proposal in std::mem::take(proposals) {
+        if !kept.iter().any(|k| alike(k, &proposal)) {
+            kept.push(proposal);
+        }
+    }
+    *proposals = kept;
 }
 
 /// The request with what is held turned and flipped as the sketch is.
@@ -142,7 +184,8 @@ fn fit_one(request: &Request, sketch: &Sketch, approach: Approach, held: Option<
     let layout = assemble::layout(&scene, &chosen.model, &ticks);
     let measures = measure(sketch, map, &layout);
     let notes = notes::notes(&scene, &chosen, &layout, &measures);
-    Ok(Proposal::new(request, sketch, Choices { approach, settled: chosen.settled() }, layout, measures, notes))
+    let whys = why::of_blocks(&scene, &chosen, &measures);
+    Ok(Proposal::new(request, sketch, Choices { approach, settled: chosen.settled() }, layout, measures, Told { notes, whys, tried: chosen.tried }))
 }
 
 fn in_inches(span: Span) -> Span {

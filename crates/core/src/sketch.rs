@@ -1,6 +1,7 @@
 //! The sketch document: a page's or a spread's blocks, bottom to top.
 
 mod block;
+mod change;
 mod credit;
 mod read;
 mod suits;
@@ -8,6 +9,7 @@ mod turning;
 mod write;
 
 pub use block::{Block, ClusterSize, Grid, Kind, Ring, Shape, TriangleCorner, UnitShape};
+pub use change::{Change, Corner};
 pub(crate) use read::{Reader, read_block, read_canvas, read_rect, read_unit};
 pub use suits::changes_for;
 pub use turning::{Flip, QuarterTurn};

@@ -85,18 +85,15 @@ fn prints_go_to_a_slot_with_a_large_place_the_focal_one_first() {
         {"id": "e", "w": 3, "h": 4}, {"id": "f", "w": 4, "h": 3}
     ]);
     let proposal = first(json!([{"photos": ["p1"], "as": "focal", "small": 2}]), json!({"photos": prints}));
-    let areas: Vec<(f64, String)> = (proposal.layout.blocks.iter())
-        .filter_map(|b| Some((b.extent().area(), b.placed.as_ref()?.photo.clone())))
-        .collect();
+    let areas: Vec<(f64, String)> =
+        (proposal.layout.blocks.iter()).filter_map(|b| Some((b.extent().area(), b.placed.as_ref()?.photo.clone()))).collect();
     assert_eq!(areas.iter().max_by(|a, b| a.0.total_cmp(&b.0)).unwrap().1, "b");
 }
 
 #[test]
 fn a_slot_becomes_writing_space_paper_or_nothing() {
-    let proposal = first(
-        json!([{"photos": ["p2"], "as": "journal"}, {"photos": ["p3"], "as": "paper"}, {"photos": ["p1"], "as": "gone"}]),
-        json!({}),
-    );
+    let proposal =
+        first(json!([{"photos": ["p2"], "as": "journal"}, {"photos": ["p3"], "as": "paper"}, {"photos": ["p1"], "as": "gone"}]), json!({}));
     let kind = |id: &str| proposal.layout.blocks.iter().find(|b| b.from == [id]).map(|b| b.block.kind);
     assert_eq!((kind("p2"), kind("p3"), kind("p4")), (Some(Kind::Journal), Some(Kind::Paper), Some(Kind::Photo)));
     assert_eq!((kind("p1"), kind("m1")), (None, None), "its mat goes with it");

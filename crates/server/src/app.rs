@@ -105,6 +105,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(takeaway::pdf))
         .routes(routes!(takeaway::view))
         .routes(routes!(fit::propose))
+        .routes(routes!(fit::again))
+        .routes(routes!(fit::change))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
         .merge(files())
 }

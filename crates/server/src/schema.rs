@@ -6,7 +6,7 @@ mod people;
 mod pictures;
 mod views;
 
-pub(crate) use documents::{FitDoc, LayoutDoc, PlanDoc, ProposalsDoc, SketchDoc};
+pub(crate) use documents::{ChangeDoc, FitDoc, LayoutDoc, PlanDoc, ProposalsDoc, RefitDoc, SketchDoc};
 pub(crate) use people::{
     DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword, NewPerson, PersonChange, Role, RoleChange, SignIn,
     TeamChoice, TeamPeople, TeamView,

@@ -177,7 +177,7 @@ fn capital(text: &str) -> String {
     letters.next().map(|c| c.to_uppercase().chain(letters).collect()).unwrap_or_default()
 }
 
-fn pin_text(request: &Request, sketch: &Sketch, pin: usize) -> String {
+pub(crate) fn pin_text(request: &Request, sketch: &Sketch, pin: usize) -> String {
     let pin = &request.pins[pin];
     let name = |id: &str| format!("the {} {id}", sketch.index_of(id).map_or("block", |n| sketch.blocks[n].kind.word()));
     let (own, at) = (name(&pin.block), pin.at.to_ruler_text(request.unit));

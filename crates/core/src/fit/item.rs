@@ -4,6 +4,7 @@ use super::approach::Map;
 use super::request::{Photos, Request};
 use super::slot_choice::SlotWay;
 use super::slots::{self, Slot};
+use super::wants::Slack;
 use crate::geometry::{Edge, Span, nearer_to_quarter};
 use crate::length::Length;
 use crate::reading::{HAIR, INCH};
@@ -113,7 +114,8 @@ pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<
     straighten_split(&mut items);
     for n in 0..items.len() {
         let block = &sketch.blocks[items[n].from[0]];
-        let item_of = |id: &Option<String>| id.as_deref().and_then(|id| sketch.index_of(id)).map(|b| place[b]).filter(|i| *i != n && *i != usize::MAX);
+        let item_of =
+            |id: &Option<String>| id.as_deref().and_then(|id| sketch.index_of(id)).map(|b| place[b]).filter(|i| *i != n && *i != usize::MAX);
         items[n].host = item_of(&block.host);
         if block.kind == Kind::Mat {
             let framed = item_of(&block.under);
@@ -211,7 +213,8 @@ fn borders(request: &Request, sketch: &Sketch, map: Map, mat: &Block) -> [f64; 4
     let Some(framed) = mat.under.as_deref().and_then(|id| sketch.index_of(id)) else { return [0.0; 4] };
     let (m, f) = (mat.measured(canvas), sketch.blocks[framed].measured(canvas));
     [f.l - m.l, f.t - m.t, m.r - f.r, m.b - f.b].map(|border| {
-        let kept = if border <= BORDER_MOST { border } else { (border * map.least().min(1.0)).max(BORDER_MOST) };
+        let border = if request.slack == Slack::Mats { border * map.mean().max(1.0) } else { border };
+        let kept = if border <= BORDER_MOST || request.slack == Slack::Mats { border } else { (border * map.least().min(1.0)).max(BORDER_MOST) };
         let on_ruler = Length::from_ticks(kept.round() as i64).round_to(request.snap).ticks() as f64;
         if (on_ruler - kept).abs() <= BORDER_GIVE * kept.abs() { on_ruler } else { kept.round() }
     })

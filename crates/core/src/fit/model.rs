@@ -2,6 +2,7 @@
 
 mod forms;
 mod limits;
+mod slack;
 mod wishes;
 
 use super::approach::Map;
@@ -9,6 +10,7 @@ use super::holds::{Keep, What};
 use super::item::Item;
 use super::programme::{Expr, Programme, Var};
 use super::request::Request;
+use super::wants::Emphasis;
 use crate::geometry::{Edge, Span};
 use crate::reading::INCH;
 use crate::sketch::{Kind, Sketch};
@@ -107,6 +109,15 @@ impl Scene<'_> {
     /// How the keep-list holds an item; of merged slots, the first that it names.
     pub(crate) fn keep(&self, n: usize) -> Option<Keep> {
         self.items[n].from.iter().find_map(|b| self.request.holds.keep_of(&self.sketch.blocks[*b].id))
+    }
+
+    /// How much more than usual places and shapes count.
+    pub(crate) fn stress(&self) -> (f64, f64) {
+        match self.request.emphasis {
+            Some(Emphasis::Positions) => (5.0, 0.4),
+            Some(Emphasis::Proportions) => (0.5, 4.0),
+            _ => (1.0, 1.0),
+        }
     }
 
     /// Whether an item goes where there is room.

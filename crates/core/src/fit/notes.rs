@@ -4,10 +4,11 @@ use super::conflict::names_of;
 use super::holds::{Keep, What};
 use super::item::{Along, Item};
 use super::measure::{Group, Measures};
-use super::model::{Scene, Side};
+use super::model::Scene;
 use super::request::Photos;
-use super::slot_choice::SlotWay;
 use super::search::Chosen;
+use super::slot_choice::SlotWay;
+use super::why;
 use crate::layout::{Layout, LayoutBlock};
 use crate::length::Length;
 use crate::reading::{AGREE, INCH, KEPT, Place, distance, face};
@@ -32,6 +33,9 @@ pub(crate) fn notes(scene: &Scene<'_>, chosen: &Chosen, layout: &Layout, measure
     mats(&mut said, scene);
     lost_lines(&mut said, scene, measures);
     open_spread(&mut said, scene);
+    if chosen.tried.1 > 0 {
+        said.push(format!("{} choices of sides of the fold were compared, {} more were left out to keep it quick.", chosen.tried.0, chosen.tried.1));
+    }
     said
 }
 
@@ -84,7 +88,13 @@ fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
                 let (large, small) = (parts[0].extent(), parts[1].extent());
                 let side = if along == Along::Below { "below" } else { "beside" };
                 let sizes = (size_text(scene, large.w(), large.h()), size_text(scene, small.w(), small.h()));
-                said.push(format!("Photo {} shows one large print, {}, and {} small ones {side} it, {} each.", ids[0], sizes.0, parts.len() - 1, sizes.1));
+                said.push(format!(
+                    "Photo {} shows one large print, {}, and {} small ones {side} it, {} each.",
+                    ids[0],
+                    sizes.0,
+                    parts.len() - 1,
+                    sizes.1
+                ));
                 continue;
             }
             let first = parts[0].extent();
@@ -136,15 +146,9 @@ fn moves(said: &mut Vec<String>, scene: &Scene<'_>, chosen: &Chosen, measures: &
         let by = text(scene, if across { dx.abs() } else { dy.abs() });
         let item = scene.items.iter().position(|i| i.from == group.blocks || i.from.contains(&group.blocks[0]));
         let Some(n) = item else { continue };
-        let clears = across
-            && chosen.sides[n].is_some_and(|s| s != Side::Astride)
-            && scene.fold().is_some_and(|f| {
-                let half = group.here.w() / 2.0;
-                let guard = scene.request.fold_guard.ticks() as f64;
-                (group.want.cx() - f * INCH).abs() < half + guard + KEPT
-            });
-        let why = if clears { " to clear the fold" } else { " of where the sketch has it, to keep its neighbours and lines" };
-        said.push(format!("The {} moves {by} {way}{why}.", names_of(scene.sketch, &scene.items[n])));
+        let why = why::of_move(scene, chosen, n, across, if across { dx } else { dy });
+        let why = why.unwrap_or_else(|| "to suit its neighbours".to_owned());
+        said.push(format!("The {} moves {by} {way}, {why}.", names_of(scene.sketch, &scene.items[n])));
     }
 }
 

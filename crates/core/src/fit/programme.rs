@@ -81,6 +81,15 @@ pub(crate) struct Pull {
     pub(crate) weight: f64,
 }
 
+/// A solution.
+#[derive(Clone, Debug)]
+pub(crate) struct Solved {
+    /// The variables.
+    pub(crate) at: Vec<f64>,
+    /// How hard each row pushes its terms up (down, below zero): the row's multiplier.
+    pub(crate) forces: Vec<f64>,
+}
+
 /// A whole programme.
 #[derive(Clone, Debug, Default)]
 pub(crate) struct Programme {
@@ -124,14 +133,19 @@ impl Programme {
     }
 
     /// Solves it; `None` when the hard rows can't hold together.
+    pub(crate) fn solve(&self) -> Option<Vec<f64>> {
+        self.solve_with_forces().map(|s| s.at)
+    }
+
+    /// Solves it, and tells how hard each row pushes.
     ///
     /// Rows that are expected to hold easily are taken in only once they fail, so that most solves see a fraction of them.
-    pub(crate) fn solve(&self) -> Option<Vec<f64>> {
+    pub(crate) fn solve_with_forces(&self) -> Option<Solved> {
         let expected_to_hold = |r: &Row| r.sense == Sense::AtLeast && r.expr.value(&self.expected) - r.rhs > IDLE;
         let mut idle: Vec<bool> = self.rows.iter().map(expected_to_hold).collect();
         for round in 0.. {
             let rows: Vec<&Row> = self.rows.iter().zip(&idle).filter(|(_, idle)| !**idle).map(|(r, _)| r).collect();
-            let at = self.solve_rows(&rows)?;
+            let Solved { at, forces: pushing } = self.solve_rows(&rows)?;
             let mut complete = true;
             for (row, idle) in self.rows.iter().zip(&mut idle) {
                 if *idle && (round == ROUNDS || row.slack(&at) > FAILS) {
@@ -140,7 +154,10 @@ impl Programme {
                 }
             }
             if complete {
-                return Some(at);
+                // Left-out rows push nothing.
+                let mut pushing = pushing.into_iter();
+                let forces = idle.iter().map(|idle| if *idle { 0.0 } else { pushing.next().unwrap_or_default() }).collect();
+                return Some(Solved { at, forces });
             }
         }
         None
@@ -148,11 +165,11 @@ impl Programme {
 
     /// One programme with some of the rows. Refining the solver's linear systems costs two fifths of its time and is
     /// hardly ever needed: only what fails without is tried with.
-    fn solve_rows(&self, rows: &[&Row]) -> Option<Vec<f64>> {
+    fn solve_rows(&self, rows: &[&Row]) -> Option<Solved> {
         self.run_solver(rows, false).or_else(|| self.run_solver(rows, true))
     }
 
-    fn run_solver(&self, rows: &[&Row], refine: bool) -> Option<Vec<f64>> {
+    fn run_solver(&self, rows: &[&Row], refine: bool) -> Option<Solved> {
         let slacks = rows.iter().filter(|r| r.price.is_some()).count();
         let n = self.vars() + slacks;
         let (objective, linear) = self.objective(rows, n);
@@ -176,7 +193,7 @@ impl Programme {
         let at = &solver.solution.x[..self.vars()];
         // Next to what is impossible the solver may be content with rows that hold almost: a limit may not.
         let holds = || rows.iter().all(|r| r.price.is_some() || r.slack(at) <= BROKEN);
-        (accepted && holds()).then(|| at.to_vec())
+        (accepted && holds()).then(|| Solved { at: at.to_vec(), forces: forces(rows, &solver.solution.z) })
     }
 
     /// Whether some of its hard rows can hold together, with nothing asked for.
@@ -242,6 +259,26 @@ impl Programme {
         let total = rhs.len();
         (CscMatrix::new_from_triplets(total, n, i, j, v), rhs, vec![ZeroConeT(equalities), NonnegativeConeT(total - equalities)])
     }
+}
+
+/// The multipliers as forces of the rows: so much each pushes its terms up, hard equalities first in the solver's own order.
+fn forces(rows: &[&Row], multipliers: &[f64]) -> Vec<f64> {
+    let is_hard_equality = |r: &Row| r.price.is_none() && r.sense == Sense::Equal;
+    let mut hard = 0;
+    let mut rest = rows.iter().filter(|r| is_hard_equality(r)).count();
+    let next = |at: &mut usize| {
+        *at += 1;
+        multipliers.get(*at - 1).copied().unwrap_or_default()
+    };
+    (rows.iter())
+        .map(|row| {
+            if is_hard_equality(row) {
+                return -next(&mut hard);
+            }
+            let up = next(&mut rest);
+            if row.sense == Sense::Equal { up - next(&mut rest) } else { up }
+        })
+        .collect()
 }
 
 /// Terms with each variable once, in ascending order, without those that cancel.

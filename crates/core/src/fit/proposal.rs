@@ -4,6 +4,7 @@ use super::approach::{Approach, Map};
 use super::check::{Fault, faults};
 use super::measure::Measures;
 use super::request::Request;
+use super::wants::Emphasis;
 use super::{Choices, Conflict};
 use crate::document::{length_number, number};
 use crate::geometry::Span;
@@ -24,6 +25,8 @@ pub struct Proposal {
     pub turn: QuarterTurn,
     /// Then flipped.
     pub flip: Flip,
+    /// What counted more in it; none where both did.
+    pub emphasis: Option<Emphasis>,
     /// 0 to 100, higher is better.
     pub score: f64,
     /// Where everything is.
@@ -34,10 +37,21 @@ pub struct Proposal {
     pub notes: Vec<String>,
     /// What a refit may hold.
     pub choices: Choices,
+    /// For each block that is not as it was wanted, why not.
+    pub whys: Vec<(String, Vec<String>)>,
+    /// How many choices of sides of the fold were compared, and how many more there were.
+    pub tried: (usize, usize),
     /// Each sketch block's drawn, wanted and placed box.
     pub(super) places: Vec<(String, Span, Span, Span)>,
     /// Where the approach made another sketch first: that sketch's request, and the layout in its blocks' names.
     pub(super) made: Option<Box<(Request, Layout)>>,
+}
+
+/// What is told of a fit beside its measures.
+pub(crate) struct Told {
+    pub(crate) notes: Vec<String>,
+    pub(crate) whys: Vec<(String, Vec<String>)>,
+    pub(crate) tried: (usize, usize),
 }
 
 /// Proposals, or what stands in their way. Neither is an error.
@@ -50,12 +64,14 @@ pub enum Outcome {
 }
 
 impl Proposal {
-    pub(crate) fn new(request: &Request, sketch: &Sketch, choices: Choices, layout: Layout, measures: Measures, notes: Vec<String>) -> Proposal {
+    pub(crate) fn new(request: &Request, sketch: &Sketch, choices: Choices, layout: Layout, measures: Measures, told: Told) -> Proposal {
+        let Told { notes, whys, tried } = told;
         let places = measures.groups.iter().flat_map(|g| g.blocks.iter().map(|n| (sketch.blocks[*n].id.clone(), g.drawn, g.want, g.here))).collect();
         let map = Map::new(choices.approach, sketch.canvas, request.target);
         let filled = map.apply(sketch.canvas.span()).area() / request.target.span().area();
         let (approach, turn, flip, score) = (choices.approach, request.turn, request.flip, score(&measures, filled));
-        Proposal { approach, turn, flip, score, layout, measures, notes, choices, places, made: None }
+        let emphasis = request.emphasis.filter(|e| *e != Emphasis::Balance);
+        Proposal { approach, turn, flip, emphasis, score, layout, measures, notes, choices, whys, tried, places, made: None }
     }
 
     /// The faults of its layout, of which there must be none, against the sketch as it was fitted.
@@ -76,14 +92,18 @@ impl Proposal {
         let places: Vec<Value> = self
             .places
             .iter()
-            .map(|(id, drawn, want, here)| json!({"id": id, "sketch": span_json(*drawn, unit), "wanted": span_json(*want, unit), "here": span_json(*here, unit)}))
+            .map(|(id, drawn, want, here)| {
+                let why: Vec<&String> = self.whys.iter().filter(|w| w.0 == *id).flat_map(|w| &w.1).collect();
+                json!({"id": id, "sketch": span_json(*drawn, unit), "wanted": span_json(*want, unit), "here": span_json(*here, unit), "why": why})
+            })
             .collect();
-        json!({
+        let mut written = json!({
             "approach": self.approach.name(),
             "turn": self.turn.degrees(),
             "flip": self.flip.name(),
             "score": (self.score * 10.0).round() / 10.0,
             "layout": self.layout.to_json(),
+            "choices": self.choices.to_json(),
             "report": {
                 "drift": {"mean": rounded(m.drift_mean), "max": rounded(m.drift_max)},
                 "alignments": m.alignments.json(),
@@ -91,8 +111,13 @@ impl Proposal {
                 "trimmed": rounded(m.trimmed),
                 "notes": self.notes,
                 "blocks": places,
+                "search": {"tried": self.tried.0, "left_out": self.tried.1},
             },
-        })
+        });
+        if let Some(emphasis) = self.emphasis {
+            written["emphasis"] = json!(emphasis.name());
+        }
+        written
     }
 }
 

@@ -4,6 +4,7 @@ use super::approach::Approach;
 use super::holds::{self, Holds};
 use super::pin::{self, Pin};
 use super::slot_choice::{self, SlotChoice};
+use super::wants::{self, Emphasis, Slack};
 use crate::document::{self, Findings, Invalid, Node};
 use crate::geometry::{Size, Span};
 use crate::length::{Length, Unit};
@@ -74,6 +75,10 @@ pub struct Request {
     pub holds: Holds,
     /// What the maker chose for single slots.
     pub slots: Vec<SlotChoice>,
+    /// Where leftover room goes.
+    pub slack: Slack,
+    /// What counts more where the page's shape changes; none where she has not said.
+    pub emphasis: Option<Emphasis>,
 }
 
 impl Request {
@@ -140,6 +145,8 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
     });
     let holds = holds::read(top, sketch.as_ref());
     let slots = top.get("slots").map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch.as_ref()));
+    let slack = top.get("slack").map_or(Some(Slack::default()), |n| wants::read_slack(&n, sketch.as_ref()));
+    let emphasis = top.get("emphasis").map_or(Some(None), |n| wants::read_emphasis(&n).map(Some));
     let (canvas, margin, fold_guard) = target?;
     let request = Request {
         unit: unit?,
@@ -157,6 +164,8 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         across_fold: across_fold?,
         holds: holds?,
         slots: slots?,
+        slack: slack?,
+        emphasis: emphasis?,
     };
     check_together(top, &request);
     Some(request)
@@ -259,6 +268,9 @@ fn check_slots(top: &Node<'_>, request: &Request) {
     let named: usize = request.slots.iter().map(|s| s.photos.len()).sum();
     let all_named = named >= request.sketch.photo_slots();
     if shown > count || all_named && shown != count {
-        node.wrong_because(format!("choices that show {shown} photos"), format!("{} {count}, as many as are asked for", if all_named { "exactly" } else { "at most" }));
+        node.wrong_because(
+            format!("choices that show {shown} photos"),
+            format!("{} {count}, as many as are asked for", if all_named { "exactly" } else { "at most" }),
+        );
     }
 }

@@ -6,6 +6,7 @@ use super::item::Item;
 use super::measure::{Group, Measures, measure_groups};
 use super::model::{Model, Scene, Side};
 use super::pin::PinEdge;
+use super::programme::Solved;
 use crate::geometry::{Edge, Span};
 use crate::reading::{AGREE, INCH, KEPT, distance, face};
 use crate::sketch::Kind;
@@ -25,6 +26,10 @@ pub(crate) struct Chosen {
     pub(crate) model: Model,
     /// Its variables, in inches.
     pub(crate) solved: Vec<f64>,
+    /// How hard each row of the programme pushes.
+    pub(crate) forces: Vec<f64>,
+    /// How many choices of sides were solved, and how many more were left out for their number.
+    pub(crate) tried: (usize, usize),
     /// Wishes let go of, as places from the end of the programme's rows: pins come and go before them.
     lost: Vec<usize>,
     demerit: f64,
@@ -33,9 +38,9 @@ pub(crate) struct Chosen {
 /// What a search settled, for a refit to hold to.
 #[derive(Clone, Debug, PartialEq)]
 pub(crate) struct Settled {
-    sides: Vec<Option<Side>>,
-    lost: Vec<usize>,
-    solved: Vec<f64>,
+    pub(super) sides: Vec<Option<Side>>,
+    pub(super) lost: Vec<usize>,
+    pub(super) solved: Vec<f64>,
 }
 
 impl Chosen {
@@ -56,7 +61,7 @@ pub(crate) fn choose(scene: &Scene<'_>, held: Option<&Settled>) -> Result<Chosen
         let first = (0..scene.items.len()).map(|n| first_side(scene, n, fold, tie).map(|side| pinned[n].unwrap_or(side)));
         settled(scene, first.collect())
     };
-    let mut search = Search { scene, tried: Vec::new(), best: None, left: (EFFORT / scene.items.len().max(1)).clamp(4, 14) };
+    let mut search = Search { scene, tried: Vec::new(), left_out: 0, best: None, left: (EFFORT / scene.items.len().max(1)).clamp(4, 14) };
     for sides in [nearest(Side::Left), nearest(Side::Right)] {
         search.try_both(&sides);
     }
@@ -75,7 +80,8 @@ pub(crate) fn choose(scene: &Scene<'_>, held: Option<&Settled>) -> Result<Chosen
         sides[n] = if sides[n] == Some(to) { Some(to.other()) } else { Some(to) };
         search.try_both(&settled(scene, sides));
     }
-    search.best.expect("the nearest sides were tried")
+    let tried = (search.tried.len(), search.left_out);
+    search.best.expect("the nearest sides were tried").map(|chosen| Chosen { tried, ..chosen })
 }
 
 /// The best of what was tried.
@@ -83,7 +89,9 @@ struct Search<'a, 'b> {
     scene: &'a Scene<'b>,
     tried: Vec<Vec<Option<Side>>>,
     best: Option<Result<Chosen, Box<Model>>>,
+    /// Solves that may still be made, and choices that came after the last of them.
     left: usize,
+    left_out: usize,
 }
 
 impl Search<'_, '_> {
@@ -96,7 +104,11 @@ impl Search<'_, '_> {
 
     /// Tries sides with lines that hold on and with lines that break early.
     fn try_both(&mut self, sides: &[Option<Side>]) {
-        if self.tried.iter().any(|t| t == sides) || !self.tried.is_empty() && (self.left == 0 || !in_order(self.scene, sides)) {
+        if self.tried.iter().any(|t| t == sides) || !self.tried.is_empty() && !in_order(self.scene, sides) {
+            return;
+        }
+        if !self.tried.is_empty() && self.left == 0 {
+            self.left_out += 1;
             return;
         }
         self.tried.push(sides.to_vec());
@@ -130,7 +142,7 @@ fn attempt(scene: &Scene<'_>, sides: Vec<Option<Side>>, eased: bool, near: Optio
             row.price = row.price.map(|p| p * EASED);
         }
     }
-    let Some(mut solved) = model.programme.solve() else { return Err(Box::new(model)) };
+    let Some(Solved { at: mut solved, mut forces }) = model.programme.solve_with_forces() else { return Err(Box::new(model)) };
     let mut lost = Vec::new();
     let rows = model.programme.rows.len();
     for (n, (row, full)) in model.programme.rows.iter_mut().zip(full).enumerate() {
@@ -143,10 +155,12 @@ fn attempt(scene: &Scene<'_>, sides: Vec<Option<Side>>, eased: bool, near: Optio
     }
     if !lost.is_empty() || eased {
         model.programme.expected.clone_from(&solved);
-        solved = model.programme.solve().unwrap_or(solved);
+        if let Some(again) = model.programme.solve_with_forces() {
+            (solved, forces) = (again.at, again.forces);
+        }
     }
     let demerit = demerit(&preview(scene, &model, &solved)) + 2.0 * oblong(scene, &model, &solved);
-    Ok(Chosen { sides, lost, model, solved, demerit })
+    Ok(Chosen { sides, lost, model, solved, forces, tried: (1, 0), demerit })
 }
 
 /// One programme, with the sides and the lost wishes of an earlier search, starting from its solution.
@@ -160,8 +174,10 @@ fn again(scene: &Scene<'_>, settled: &Settled) -> Result<Chosen, Box<Model>> {
         let row = &mut model.programme.rows[rows - from_end];
         row.price = row.price.map(|p| p * LOST_SHARE);
     }
-    match model.programme.solve() {
-        Some(solved) => Ok(Chosen { sides: settled.sides.clone(), lost: settled.lost.clone(), model, solved, demerit: 0.0 }),
+    match model.programme.solve_with_forces() {
+        Some(Solved { at: solved, forces }) => {
+            Ok(Chosen { sides: settled.sides.clone(), lost: settled.lost.clone(), model, solved, forces, tried: (1, 0), demerit: 0.0 })
+        }
         None => Err(Box::new(model)),
     }
 }

@@ -56,6 +56,50 @@ pub(crate) struct FitDoc {
     /// Readings of the sketch that are switched off or added.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) readings: Option<ReadingsDoc>,
+    /// What she chose for single photo slots.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) slots: Option<Vec<SlotChoiceDoc>>,
+    /// Where leftover room goes.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) slack: Option<SlackDoc>,
+    /// `balance`, `positions` or `proportions`: what counts more on a page of another shape.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) emphasis: Option<String>,
+}
+
+/// A choice for one photo slot, or for several that become one.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SlotChoiceDoc {
+    /// The photo blocks.
+    pub(crate) photos: Vec<String>,
+    /// `cells`, `focal`, `journal`, `paper` or `gone`
+    #[serde(rename = "as")]
+    pub(crate) way: String,
+    /// Of cells: prints across.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) cols: Option<u32>,
+    /// Of cells: prints down; 1 if left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) rows: Option<u32>,
+    /// Of a focal print: how many small ones.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) small: Option<u32>,
+    /// Of a focal print: the small ones `beside` or `below` it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) along: Option<String>,
+}
+
+/// Where leftover room goes.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+pub(crate) enum SlackDoc {
+    /// `best`, `between`, `outside`, `ends` or `mats`
+    Named(String),
+    /// Into one gap.
+    Gap {
+        /// The two blocks beside it.
+        gap: Vec<String>,
+    },
 }
 
 /// Readings of the sketch that are not as they were found.
@@ -138,10 +182,25 @@ pub(crate) struct TargetDoc {
 pub(crate) struct PinDoc {
     /// The sketch block.
     pub(crate) block: String,
-    /// `left`, `right`, `top`, `bottom`, `width` or `height`
+    /// `left`, `right`, `top`, `bottom`, `width`, `height`, `centre-x` or `centre-y`
     pub(crate) edge: String,
-    /// Where.
+    /// Where; with `to`, how far from it.
     pub(crate) at: f64,
+    /// Held to another block rather than to the page.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) to: Option<PinToDoc>,
+}
+
+/// What a pin is held to.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PinToDoc {
+    /// The other block.
+    pub(crate) block: String,
+    /// A place for a place, a size for a size.
+    pub(crate) edge: String,
+    /// So many times its size; 1 if left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) times: Option<f64>,
 }
 
 /// The page of a document and how many.
@@ -350,6 +409,66 @@ pub(crate) struct PlaceDoc {
     pub(crate) wanted: BoxDoc,
     /// Where it is.
     pub(crate) here: BoxDoc,
+    /// Where it is not as wanted, what moved it.
+    pub(crate) why: Vec<String>,
+}
+
+/// How far a search went.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SearchDoc {
+    /// Choices compared.
+    pub(crate) tried: usize,
+    /// Choices left out for their number.
+    pub(crate) left_out: usize,
+}
+
+/// What a fit settled, for one that follows a hand.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ChoicesDoc {
+    /// The approach.
+    pub(crate) approach: String,
+    /// The page of each of its blocks: `left`, `right`, `astride` or none.
+    pub(crate) sides: Vec<Option<String>>,
+    /// Wishes let go of.
+    pub(crate) lost: Vec<usize>,
+    /// Its solution.
+    pub(crate) solved: Vec<f64>,
+}
+
+/// A fit to make again with an earlier one's choices held.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct RefitDoc {
+    /// The fit, with what has moved.
+    pub(crate) fit: FitDoc,
+    /// What the proposal on screen had settled.
+    pub(crate) choices: ChoicesDoc,
+}
+
+/// A change to a sketch.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ChangeDoc {
+    /// The sketch.
+    pub(crate) sketch: SketchDoc,
+    /// What to change.
+    pub(crate) change: OneChangeDoc,
+}
+
+/// What to change of a sketch.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct OneChangeDoc {
+    /// `straighten`, `swap`, `corner` or `kind`
+    pub(crate) what: String,
+    /// The block.
+    pub(crate) block: String,
+    /// Of a swap: the other photo.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) with: Option<String>,
+    /// `top-left`, `top-right`, `bottom-left` or `bottom-right`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) corner: Option<String>,
+    /// The kind that it becomes.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) kind: Option<String>,
 }
 
 /// How good a layout is.
@@ -367,6 +486,8 @@ pub(crate) struct ReportDoc {
     pub(crate) notes: Vec<String>,
     /// Each block's boxes.
     pub(crate) blocks: Vec<PlaceDoc>,
+    /// How far the search went.
+    pub(crate) search: SearchDoc,
 }
 
 /// One way.
@@ -378,8 +499,13 @@ pub(crate) struct ProposalDoc {
     pub(crate) turn: u32,
     /// Then flipped.
     pub(crate) flip: String,
+    /// `positions` or `proportions`, where one of them counted more.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) emphasis: Option<String>,
     /// 0 to 100.
     pub(crate) score: f64,
+    /// What it settled.
+    pub(crate) choices: ChoicesDoc,
     /// Where everything is.
     pub(crate) layout: LayoutDoc,
     /// How good it is.

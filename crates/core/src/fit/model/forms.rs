@@ -7,6 +7,7 @@ use crate::fit::holds::Keep;
 use crate::fit::item::Item;
 use crate::fit::programme::{Expr, Sense};
 use crate::fit::request::Photos;
+use crate::fit::wants::{Emphasis, Slack};
 use crate::geometry::Edge;
 use crate::reading::{AGREE, INCH, distance, face};
 use crate::sketch::Kind;
@@ -49,6 +50,9 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
             Kind::Photo => photo(model, scene, n, item),
             Kind::Cluster | Kind::Accent => both_by_mean(model, scene, n, item),
             _ if item.round => both_by_mean(model, scene, n, item),
+            Kind::Paper | Kind::Journal | Kind::Title if item.bleed.is_empty() && scene.request.emphasis == Some(Emphasis::Proportions) => {
+                both_by_mean(model, scene, n, item);
+            }
             _ => size(model, n, item),
         }
         if item.round {
@@ -92,6 +96,7 @@ fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             model.programme.soft(model.vars[n].centre(in_x), Sense::Equal, at, KEPT_PRICE, Reason::Wish(Wish::Bounds, n, n));
         }
     }
+    let share = share * scene.stress().0;
     model.programme.pull(model.vars[n].centre(true), want.cx(), share * weight::PLACE / canvas.w().powi(2));
     model.programme.pull(model.vars[n].centre(false), want.cy(), share * weight::PLACE / canvas.h().powi(2));
 }
@@ -108,7 +113,8 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     }
     let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
     let own_shape = scene.map.most() < OWN_SHAPE * scene.map.least();
-    model.programme.pull(shape, 0.0, if own_shape { weight::SHAPE.0 } else { weight::SHAPE.1 });
+    let weight = if own_shape { weight::SHAPE.0 } else { weight::SHAPE.1 };
+    model.programme.pull(shape, 0.0, weight * scene.stress().1);
     both_by(model, n, item, mean, weight::PHOTO_SIZE);
 }
 
@@ -182,6 +188,9 @@ fn host(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 
 /// Narrow gaps between neighbours are absolutes: they neither shrink with the page nor grow if they can help it.
 fn narrow_gaps(model: &mut Model, scene: &Scene<'_>) {
+    if scene.request.slack == Slack::Between {
+        return;
+    }
     let stretched = scene.map.most() > STRETCHED * scene.map.least();
     let solid = |i: &Item| matches!(i.kind, Kind::Photo | Kind::Title | Kind::Journal | Kind::Grid);
     for (a, first) in scene.items.iter().enumerate().filter(|(_, i)| solid(i)) {

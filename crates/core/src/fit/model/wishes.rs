@@ -1,6 +1,6 @@
 //! What should hold: relations, lines, contacts, gaps, equal sizes, each with the price of an inch of slack.
 
-use super::{Model, Scene};
+use super::{Model, Scene, slack};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::What;
 use crate::fit::item::Item;
@@ -58,6 +58,7 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     mirrored(model, scene, &drawn, &kinds);
     equals(model, scene, &drawn, &kinds);
     spacing(model, scene, &drawn);
+    slack::add(model, scene, &drawn);
     bounds(model, scene);
     for (n, item) in scene.items.iter().enumerate() {
         halves(model, n, item);
@@ -66,7 +67,7 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     }
 }
 
-fn near_far(in_x: bool) -> (Edge, Edge) {
+pub(super) fn near_far(in_x: bool) -> (Edge, Edge) {
     if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) }
 }
 
@@ -159,7 +160,9 @@ fn neighbours(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], (a, b): (usi
         model.programme.soft(between, Sense::Equal, 0.0, price::CONTACT, Reason::Wish(Wish::Contact, a, b));
         return;
     }
-    let least = width.min(width * scene.map.least()) / INCH * GAP_SHARE;
+    // No less than a ruler mark's worth, where the gap had that.
+    let (step, least) = (scene.request.snap.ticks() as f64, width.min(width * scene.map.least()) * GAP_SHARE);
+    let least = if step > 0.0 && width >= step { least.max(((least / GAP_SHARE * 0.5) / step).ceil() * step) } else { least } / INCH;
     model.programme.soft(between, Sense::AtLeast, least, price::GAP, Reason::Wish(Wish::Gap, a, b));
 }
 

@@ -19,6 +19,9 @@ export type BoxDoc = Schemas["BoxDoc"];
 export type FitDoc = Schemas["FitDoc"];
 export type PlanDoc = Schemas["PlanDoc"];
 export type PinDoc = Schemas["PinDoc"];
+export type SlotChoiceDoc = Schemas["SlotChoiceDoc"];
+export type ChangeDoc = Schemas["ChangeDoc"];
+export type RefitDoc = Schemas["RefitDoc"];
 export type PageView = Schemas["PageView"];
 export type PageCard = Schemas["PageCard"];
 export type PageChange = Schemas["PageChange"];
@@ -200,6 +203,8 @@ export const api = {
   unnameVersion: (id: string, name: string) =>
     done(client.DELETE("/api/pages/{id}/versions", { params: { ...at(id), query: { name } } })),
 
+  refit: (body: RefitDoc) => taken(client.POST("/api/fit/again", { body })),
+  changeBlocks: (body: ChangeDoc) => taken(client.POST("/api/numbers/change", { body })),
   fit: (body: FitDoc, signal?: AbortSignal) => taken(client.POST("/api/fit", { body, ...(signal ? { signal } : {}) })),
 };
 

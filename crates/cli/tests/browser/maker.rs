@@ -1,25 +1,12 @@
 //! A maker's whole task, through the real interface: from a sketch to a measured spread that is still there tomorrow.
 
-use crate::support::{Server, click, come_in, fetched, fill, press, saved, start_page};
+use crate::support::{Server, click, come_in, fetched, fill, press, saved, start_page, until_saved};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
-use serde_json::{Value, json};
+use serde_json::json;
 use std::path::Path;
 use thirtyfour::prelude::*;
-
-/// Waits until the server has a plan whose fit is as wanted, and the screen says that it is saved.
-async fn until_saved(browser: &Browser, wanted: impl Fn(&Value) -> bool) -> Result<Value> {
-    for _ in 0..200 {
-        let page = saved(browser).await?;
-        if wanted(&page["plan"]["fit"]) {
-            browser.find("//p[@data-save='saved']").await?;
-            return Ok(page);
-        }
-        tokio::time::sleep(std::time::Duration::from_millis(50)).await;
-    }
-    anyhow::bail!("the wanted plan was never saved; the newest is {}", saved(browser).await?["plan"]["fit"]["pins"])
-}
 
 #[tokio::test]
 async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
@@ -61,7 +48,7 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
     fill(&browser, "left edge pinned at", "23 7/8").await?;
     let clash = browser.find("//section[@role='alert'][contains(., \"can't hold\")]").await?.text().await?;
     ensure!(clash.contains("t1") && clash.contains("margin"), "the clash says {clash:?}");
-    click(&browser, "//button[contains(., 'Let go of t1 left')]").await?;
+    click(&browser, "//button[contains(., 'Let go of the left edge of t1')]").await?;
     browser.gone("//section[@role='alert']").await?;
     until_saved(&browser, |fit| fit["pins"] == json!([])).await?;
 

@@ -90,3 +90,16 @@ pub(crate) async fn saved(browser: &Browser) -> Result<Value> {
     let id = at.path().split('/').nth(2).context("a page is open")?;
     fetched(browser, &format!("/api/pages/{id}")).await
 }
+
+/// Waits until the server has a plan whose fit is as wanted, and the screen says that it is saved.
+pub(crate) async fn until_saved(browser: &Browser, wanted: impl Fn(&Value) -> bool) -> Result<Value> {
+    for _ in 0..200 {
+        let page = saved(browser).await?;
+        if wanted(&page["plan"]["fit"]) {
+            browser.find("//p[@data-save='saved']").await?;
+            return Ok(page);
+        }
+        tokio::time::sleep(std::time::Duration::from_millis(50)).await;
+    }
+    anyhow::bail!("the wanted plan was never saved; the newest is {}", saved(browser).await?["plan"]["fit"])
+}

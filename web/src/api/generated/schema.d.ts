@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fit/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fits again with what an earlier proposal settled: one solve, for a block that follows a hand. */
+        post: operations["refit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/{token}": {
         parameters: {
             query?: never;
@@ -103,6 +120,23 @@ export interface paths {
         put?: never;
         /** The sketch with edges that nearly agree made one line: those of the blocks named, as the sketch's reading tells them. */
         post: operations["make_edges_agree"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/numbers/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A sketch with one thing changed: a block put straight, photos swapped, a cluster at another corner, another kind. */
+        post: operations["change_blocks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -848,6 +882,24 @@ export interface components {
              */
             pages: number;
         };
+        /** @description A change to a sketch. */
+        ChangeDoc: {
+            /** @description What to change. */
+            change: components["schemas"]["OneChangeDoc"];
+            /** @description The sketch. */
+            sketch: components["schemas"]["SketchDoc"];
+        };
+        /** @description What a fit settled, for one that follows a hand. */
+        ChoicesDoc: {
+            /** @description The approach. */
+            approach: string;
+            /** @description Wishes let go of. */
+            lost: number[];
+            /** @description The page of each of its blocks: `left`, `right`, `astride` or none. */
+            sides: (string | null)[];
+            /** @description Its solution. */
+            solved: number[];
+        };
         /** @description What can't hold together. */
         ConflictDoc: {
             /** @description Blocks in it. */
@@ -933,6 +985,8 @@ export interface components {
             across_fold?: string[] | null;
             /** @description `auto` or an approach. */
             approach?: string | null;
+            /** @description `balance`, `positions` or `proportions`: what counts more on a page of another shape. */
+            emphasis?: string | null;
             /** @description `none`, `across` or `down` */
             flip?: string | null;
             /** @description `metrosk-fit/1` */
@@ -949,6 +1003,9 @@ export interface components {
             readings?: components["schemas"]["ReadingsDoc"] | null;
             /** @description The sketch. */
             sketch: components["schemas"]["SketchDoc"];
+            slack?: components["schemas"]["SlackDoc"] | null;
+            /** @description What she chose for single photo slots. */
+            slots?: components["schemas"]["SlotChoiceDoc"][] | null;
             /**
              * Format: double
              * @description The ruler step.
@@ -1228,6 +1285,19 @@ export interface components {
             preview?: components["schemas"]["SketchDoc"] | null;
             reading?: components["schemas"]["ReadingView"] | null;
         };
+        /** @description What to change of a sketch. */
+        OneChangeDoc: {
+            /** @description The block. */
+            block: string;
+            /** @description `top-left`, `top-right`, `bottom-left` or `bottom-right` */
+            corner?: string | null;
+            /** @description The kind that it becomes. */
+            kind?: string | null;
+            /** @description `straighten`, `swap`, `corner` or `kind` */
+            what: string;
+            /** @description Of a swap: the other photo. */
+            with?: string | null;
+        };
         /** @description A page as it hangs on the table. */
         PageCard: {
             /** @description Whether it has been put away. */
@@ -1385,13 +1455,26 @@ export interface components {
         PinDoc: {
             /**
              * Format: double
-             * @description Where.
+             * @description Where; with `to`, how far from it.
              */
             at: number;
             /** @description The sketch block. */
             block: string;
-            /** @description `left`, `right`, `top`, `bottom`, `width` or `height` */
+            /** @description `left`, `right`, `top`, `bottom`, `width`, `height`, `centre-x` or `centre-y` */
             edge: string;
+            to?: components["schemas"]["PinToDoc"] | null;
+        };
+        /** @description What a pin is held to. */
+        PinToDoc: {
+            /** @description The other block. */
+            block: string;
+            /** @description A place for a place, a size for a size. */
+            edge: string;
+            /**
+             * Format: double
+             * @description So many times its size; 1 if left out.
+             */
+            times?: number | null;
         };
         /** @description A sketch block's three boxes. */
         PlaceDoc: {
@@ -1403,6 +1486,8 @@ export interface components {
             sketch: components["schemas"]["BoxDoc"];
             /** @description Where the approach wants it. */
             wanted: components["schemas"]["BoxDoc"];
+            /** @description Where it is not as wanted, what moved it. */
+            why: string[];
         };
         /** @description A changed plan. */
         PlanChange: {
@@ -1465,6 +1550,10 @@ export interface components {
         ProposalDoc: {
             /** @description Which approach. */
             approach: string;
+            /** @description What it settled. */
+            choices: components["schemas"]["ChoicesDoc"];
+            /** @description `positions` or `proportions`, where one of them counted more. */
+            emphasis?: string | null;
             /** @description Then flipped. */
             flip: string;
             /** @description Where everything is. */
@@ -1524,6 +1613,13 @@ export interface components {
             /** @description Added by the maker. */
             on?: components["schemas"]["LinkDoc"][] | null;
         };
+        /** @description A fit to make again with an earlier one's choices held. */
+        RefitDoc: {
+            /** @description What the proposal on screen had settled. */
+            choices: components["schemas"]["ChoicesDoc"];
+            /** @description The fit, with what has moved. */
+            fit: components["schemas"]["FitDoc"];
+        };
         /** @description How good a layout is. */
         ReportDoc: {
             /** @description Like edges that agree. */
@@ -1536,6 +1632,8 @@ export interface components {
             notes: string[];
             /** @description Neighbours. */
             relations: components["schemas"]["KeptDoc"];
+            /** @description How far the search went. */
+            search: components["schemas"]["SearchDoc"];
             /**
              * Format: double
              * @description Share of the prints' area.
@@ -1610,6 +1708,13 @@ export interface components {
         RoleChange: {
             /** @description The role. */
             role: components["schemas"]["Role"];
+        };
+        /** @description How far a search went. */
+        SearchDoc: {
+            /** @description Choices left out for their number. */
+            left_out: number;
+            /** @description Choices compared. */
+            tried: number;
         };
         /** @description A block's outline in its box. */
         ShapeDoc: {
@@ -1714,6 +1819,35 @@ export interface components {
             reading: components["schemas"]["ReadingView"];
             /** @description Its tags. */
             tags: string[];
+        };
+        /** @description Where leftover room goes. */
+        SlackDoc: string | {
+            /** @description The two blocks beside it. */
+            gap: string[];
+        };
+        /** @description A choice for one photo slot, or for several that become one. */
+        SlotChoiceDoc: {
+            /** @description Of a focal print: the small ones `beside` or `below` it. */
+            along?: string | null;
+            /** @description `cells`, `focal`, `journal`, `paper` or `gone` */
+            as: string;
+            /**
+             * Format: int32
+             * @description Of cells: prints across.
+             */
+            cols?: number | null;
+            /** @description The photo blocks. */
+            photos: string[];
+            /**
+             * Format: int32
+             * @description Of cells: prints down; 1 if left out.
+             */
+            rows?: number | null;
+            /**
+             * Format: int32
+             * @description Of a focal print: how many small ones.
+             */
+            small?: number | null;
         };
         /** @description Where a page stands on one station. */
         StationView: {
@@ -1839,6 +1973,45 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FitDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    refit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefitDoc"];
             };
         };
         responses: {
@@ -2143,6 +2316,45 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AgreeDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SketchDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_blocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeDoc"];
             };
         };
         responses: {

@@ -1,21 +1,36 @@
 import type { FitDoc, PlaceDoc } from "@/api/client";
 import { type KeepWay, keepOf, withKeep } from "@/features/sketch/holds";
 import { kindWord } from "@/shared/drawing/geometry";
-import { Length } from "@/shared/ui/Length";
+import { Length, Sentence } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
+import { ChangeBlock } from "./ChangeBlock";
+import { HeldBetween } from "./HeldBetween";
 import { type LedgerRow, ledgerRows, pinOf, unitOf, withoutPin, withPin } from "./model";
 
 type Props = {
   fit: FitDoc;
   place: PlaceDoc | undefined;
+  places: readonly PlaceDoc[];
   selected: string | undefined;
   change: (fit: FitDoc, reason: string) => void;
 };
 
 /** The selected block: in the sketch, as wanted, here; and what of it is held. */
-export function BlockLedger({ fit, place, selected, change }: Props) {
+export function BlockLedger({ fit, place, places, selected, change }: Props) {
   const index = fit.sketch.blocks.findIndex((b) => b.id === selected);
   const block = fit.sketch.blocks[index];
+  if (block && !place) {
+    // What she left out has no numbers, but can be asked back in.
+    return (
+      <section aria-labelledby="block">
+        <h2 id="block">
+          Block {index + 1}, the {kindWord(block.kind)} {block.id}
+        </h2>
+        <p className="text-second">It has no place on this page.</p>
+        <ChangeBlock fit={fit} block={block} change={change} />
+      </section>
+    );
+  }
   if (!block || !place) {
     return (
       <section aria-labelledby="block">
@@ -72,10 +87,19 @@ export function BlockLedger({ fit, place, selected, change }: Props) {
           ))}
         </tbody>
       </table>
+      {place.why.length > 0 && (
+        <ul aria-label="Why it is here" className="mt-1.5 grid gap-0.5 text-[13px]">
+          {place.why.map((why) => (
+            <li key={why}>
+              <Sentence text={why} />
+            </li>
+          ))}
+        </ul>
+      )}
       <label className="mt-2 flex items-center gap-2">
         <span className="text-second">Held to</span>
         <select
-          className="field grow py-1"
+          className="field min-w-0 flex-1 py-1"
           value={keepOf(fit, block.id) ?? ""}
           onChange={(e) => {
             const way = (e.target.value || undefined) as KeepWay | undefined;
@@ -92,6 +116,8 @@ export function BlockLedger({ fit, place, selected, change }: Props) {
           ))}
         </select>
       </label>
+      <HeldBetween key={block.id} fit={fit} block={block.id} places={places} change={change} />
+      <ChangeBlock fit={fit} block={block} change={change} />
     </section>
   );
 }

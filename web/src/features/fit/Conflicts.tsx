@@ -1,12 +1,11 @@
 import type { ConflictDoc, FitDoc, PinDoc } from "@/api/client";
-import { Length, Sentence } from "@/shared/ui/Length";
-import { unitOf } from "./model";
+import { Sentence } from "@/shared/ui/Length";
+import { PinWords, pinKey } from "./HeldBetween";
 
 type ClashProps = { below: string; conflict: ConflictDoc; fit: FitDoc; onLetGo: (pin: PinDoc) => void };
 
 /** What can't hold together, with a button for each pin that would solve it. */
 export function ClashNote({ below, conflict, fit, onLetGo }: ClashProps) {
-  const unit = unitOf(fit);
   const pins = conflict.pins.flatMap((n) => fit.pins?.[n] ?? []);
   return (
     <section role="alert" aria-labelledby="clash" className="sheet border-2 border-measure">
@@ -16,8 +15,8 @@ export function ClashNote({ below, conflict, fit, onLetGo }: ClashProps) {
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         {pins.map((pin) => (
-          <button key={`${pin.block}-${pin.edge}`} type="button" className="button" onClick={() => onLetGo(pin)}>
-            Let go of {pin.block} {pin.edge} at <Length value={pin.at} unit={unit} withUnit />
+          <button key={pinKey(pin)} type="button" className="button" onClick={() => onLetGo(pin)}>
+            Let go of the <PinWords pin={pin} fit={fit} />
           </button>
         ))}
       </div>

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { takeAway } from "@/api/client";
+import { type ProposalDoc, takeAway } from "@/api/client";
 import type { StationProps } from "@/features/stations/StationScreen";
 import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
@@ -8,15 +8,18 @@ import { Alternatives, useAlternatives } from "./Alternatives";
 import { BlockLedger } from "./BlockLedger";
 import { Compare } from "./Compare";
 import { ClashNote } from "./Conflicts";
+import { withoutThisPin } from "./holding";
 import { MeasureSheet } from "./MeasureSheet";
-import { withApproach, withoutPin } from "./model";
+import { withApproach } from "./model";
 import { PageDrawing } from "./PageDrawing";
 import { SketchCard } from "./SketchCard";
 import { TargetPanel } from "./TargetPanel";
 import { Turned } from "./Turned";
+import { useDragged } from "./useDragged";
 import { useKeys } from "./useKeys";
 import { chosenWay, useProposals } from "./useProposals";
 import { Changes, Ways } from "./Ways";
+import { wayName } from "./wayName";
 
 /** The heart: the sketch card at the left, the page to scale in the middle, the ledger at the right. */
 export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop }: StationProps) {
@@ -43,12 +46,14 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
   // A page that is opened in a clash has no last one: it is shown as it would be without its pins.
   const conflict = answer.data?.conflict;
   const unpinned = useProposals({ ...fit, pins: [] }, Boolean(conflict) && !last);
-  const shown = found ?? last ?? unpinned.data?.proposals[0];
+  const settled = found ?? last ?? unpinned.data?.proposals[0];
+  const { dragged, move, drop } = useDragged(fit, found, change);
+  const shown = dragged?.proposal ?? settled;
   const blocks = useMemo(() => (shown ? numbered(fit.sketch, shown.layout.blocks) : []), [fit.sketch, shown]);
   const place = shown?.report.blocks.find((b) => b.id === selected);
   const alternatives = useAlternatives(page);
   const [comparing, setComparing] = useState<string>();
-  const comparables = [...proposals.map((p) => ({ name: `by ${p.approach}`, proposal: p })), ...alternatives.kept];
+  const comparables = [...proposals.map((p) => ({ name: `by ${wayName(p)}`, proposal: p })), ...alternatives.kept];
   const choose = (id: string | undefined) => setSelected((now) => (now === id ? undefined : id));
 
   return (
@@ -70,7 +75,7 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
             below={last ? "the last page that could be made" : "the page without its pins"}
             conflict={conflict}
             fit={fit}
-            onLetGo={(p) => change(withoutPin(fit, p.block, p.edge), "a pin let go")}
+            onLetGo={(p) => change(withoutThisPin(fit, p), "a pin let go")}
           />
         )}
         {shown && (
@@ -78,7 +83,10 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
             <PageDrawing
               fit={fit}
               layout={shown.layout}
-              approach={shown.approach}
+              approach={wayName(shown)}
+              places={shown.report.blocks}
+              onDrag={conflict ? undefined : move}
+              onDrop={drop}
               blocks={blocks}
               selected={selected}
               lit={lit}
@@ -88,10 +96,10 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
             />
             {proposals.length > 0 && (
               <Ways
-                chosen={found?.approach}
+                chosen={found}
                 proposals={proposals}
-                onChoose={(way) => change(withApproach(fit, way), `by ${way}`)}
-                onCompare={() => setComparing(`by ${found?.approach ?? proposals[0]?.approach}`)}
+                onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
+                onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
               />
             )}
             <Turned fit={fit} change={change} />
@@ -108,10 +116,10 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
           </>
         )}
       </div>
-      <aside aria-label="Ledger" className="sheet grid gap-3">
+      <aside aria-label="Ledger" className="sheet grid grid-cols-[minmax(0,1fr)] gap-3">
         {ledgerTop}
         <TargetPanel fit={fit} change={change} />
-        <BlockLedger fit={fit} place={place} selected={selected} change={change} />
+        <BlockLedger fit={fit} place={place} places={shown?.report.blocks ?? []} selected={selected} change={change} />
         <MeasureSheet
           take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
           blocks={blocks}

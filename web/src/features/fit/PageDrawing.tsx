@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { BoxDoc, FitDoc, LayoutDoc } from "@/api/client";
+import type { BoxDoc, FitDoc, LayoutDoc, PlaceDoc } from "@/api/client";
 import type { Numbered } from "@/shared/drawing/geometry";
 import { extent, kindWord } from "@/shared/drawing/geometry";
 import { Measures } from "@/shared/drawing/Measures";
@@ -20,6 +20,10 @@ type Props = {
   faded: boolean;
   onSelect: (id: string) => void;
   onLight: (id: string | undefined) => void;
+  places: readonly PlaceDoc[];
+  /** A block is dragged: its left and top edges are wanted there. */
+  onDrag: ((block: string, left: number, top: number) => void) | undefined;
+  onDrop: () => void;
 };
 
 const RULER = 26;
@@ -27,7 +31,8 @@ const ROOM = 10;
 const TALLEST = 470;
 
 /** The page or spread to scale, with rulers, fold, numbers, and the selected block's distances. */
-export function PageDrawing({ fit, layout, approach, blocks, selected, lit, faded, onSelect, onLight }: Props) {
+export function PageDrawing(props: Props) {
+  const { fit, layout, approach, blocks, selected, lit, faded, places, onSelect, onLight, onDrag, onDrop } = props;
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(600);
   useEffect(() => {
@@ -46,7 +51,7 @@ export function PageDrawing({ fit, layout, approach, blocks, selected, lit, fade
   const tags = tagPlaces(blocks, scale, canvas);
   // What is pointed at is measured; where nothing is, what is selected.
   const measured = lit ?? selected;
-  const chosen = blocks.filter((b) => measured !== undefined && b.block.from.includes(measured));
+  const chosen = firstOnEachPage(blocks.filter((b) => measured !== undefined && b.block.from.includes(measured)));
 
   return (
     <section aria-labelledby="page-title">
@@ -76,6 +81,14 @@ export function PageDrawing({ fit, layout, approach, blocks, selected, lit, fade
                   lit={lit !== undefined && block.from.includes(lit)}
                   onSelect={() => onSelect(id)}
                   onLight={(on) => onLight(on ? id : undefined)}
+                  onDrag={
+                    // On a second copy of the sketch a pin holds the first.
+                    onDrag && !(block.page === 1 && ["mirror", "echo"].includes(approach))
+                      ? (from, dx, dy) => onDrag(id, from.x + dx, from.y + dy)
+                      : undefined
+                  }
+                  from={places.find((p) => p.id === id)?.here}
+                  onDrop={onDrop}
                 />
               );
             })}
@@ -101,6 +114,11 @@ export function PageDrawing({ fit, layout, approach, blocks, selected, lit, fade
   );
 }
 
+/** Of what shares a slot, one a page is measured on the page: all of them would write over each other. The sheet has the rest. */
+function firstOnEachPage(blocks: readonly Numbered[]): Numbered[] {
+  return blocks.filter((b, n) => blocks.findIndex((o) => o.block.page === b.block.page) === n);
+}
+
 type HandleProps = {
   box: BoxDoc;
   scale: number;
@@ -108,10 +126,18 @@ type HandleProps = {
   lit: boolean;
   onSelect: () => void;
   onLight: (on: boolean) => void;
+  /** Where the sketch block is now, its copies and parts taken together. */
+  from: BoxDoc | undefined;
+  onDrag: ((from: BoxDoc, dx: number, dy: number) => void) | undefined;
+  onDrop: () => void;
 };
 
+/** A pointer that moves less than this has not dragged. */
+const STILL = 5;
+
 /** What answers to the mouse for a block. The keyboard has the block's number and the rows. */
-function Handle({ box, scale, label, lit, onSelect, onLight }: HandleProps) {
+function Handle({ box, scale, label, lit, from, onSelect, onLight, onDrag, onDrop }: HandleProps) {
+  const start = useRef<{ x: number; y: number; from: BoxDoc; moved: boolean }>(undefined);
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the keyboard does the same by the block's number or from its row
     <rect
@@ -124,7 +150,29 @@ function Handle({ box, scale, label, lit, onSelect, onLight }: HandleProps) {
       stroke={lit ? "#17263b" : "none"}
       strokeWidth={2}
       className="cursor-pointer"
-      onClick={onSelect}
+      onPointerDown={(e) => {
+        if (e.button !== 0 || !from || !onDrag) return;
+        e.currentTarget.setPointerCapture(e.pointerId);
+        start.current = { x: e.clientX, y: e.clientY, from, moved: false };
+      }}
+      onPointerMove={(e) => {
+        const began = start.current;
+        if (!began || !onDrag) return;
+        const [dx, dy] = [e.clientX - began.x, e.clientY - began.y];
+        if (!began.moved && Math.hypot(dx, dy) < STILL) return;
+        began.moved = true;
+        onDrag(began.from, dx / scale, dy / scale);
+      }}
+      onPointerUp={() => {
+        const began = start.current;
+        start.current = undefined;
+        if (began?.moved) onDrop();
+        else onSelect();
+      }}
+      onPointerCancel={() => {
+        if (start.current?.moved) onDrop();
+        start.current = undefined;
+      }}
       onMouseEnter={() => onLight(true)}
       onMouseLeave={() => onLight(false)}
     >

@@ -1,5 +1,6 @@
 import type { FitDoc } from "@/api/client";
 import { extent, type Numbered } from "@/shared/drawing/geometry";
+import { pinKey } from "./HeldBetween";
 
 const GREEN = "#0b7d69";
 const LONG = 11;
@@ -25,8 +26,10 @@ export function PinWedges({ fit, blocks, scale }: { fit: FitDoc; blocks: readonl
           bottom: [wedge(cx, y1, 0, 1)],
           width: [wedge(x0, cy, -1, 0), wedge(x1, cy, 1, 0)],
           height: [wedge(cx, y0, 0, -1), wedge(cx, y1, 0, 1)],
+          "centre-x": [wedge(cx, y0, 0, -1)],
+          "centre-y": [wedge(x0, cy, -1, 0)],
         }[pin.edge];
-        return <path key={`${pin.block}-${pin.edge}`} d={(wedges ?? []).join("")} fill={GREEN} stroke="#ffffff" />;
+        return <path key={pinKey(pin)} d={(wedges ?? []).join("")} fill={GREEN} stroke="#ffffff" />;
       })}
     </g>
   );

@@ -1,6 +1,7 @@
 import { ToggleGroup } from "radix-ui";
 import type { FitDoc } from "@/api/client";
 import { LengthField } from "@/shared/ui/LengthField";
+import { gapsOf, slackValue, withAcrossFold, withSlack } from "./holding";
 import {
   MOST_PHOTOS,
   PAGE_SIZES,
@@ -14,6 +15,20 @@ import {
   withSize,
   withStep,
 } from "./model";
+
+const SLACKS = [
+  { value: "best", label: "where it fits best" },
+  { value: "between", label: "between, all gaps alike" },
+  { value: "outside", label: "outside, gaps as drawn" },
+  { value: "ends", label: "above and below" },
+  { value: "mats", label: "into the mats" },
+];
+
+const ACROSS = [
+  { value: "title", label: "titles" },
+  { value: "journal", label: "writing" },
+  { value: "photo", label: "photos" },
+];
 
 type Props = { fit: FitDoc; change: (fit: FitDoc, reason: string) => void };
 
@@ -148,6 +163,45 @@ export function TargetPanel({ fit, change }: Props) {
             </select>
           </label>
         </div>
+        <label className="flex min-w-0 items-center gap-1.5 text-second">
+          room left over
+          <select
+            className="field min-w-0 flex-1 py-1 text-ink"
+            value={slackValue(fit)}
+            onChange={(e) => change(withSlack(fit, e.target.value), "where left-over room goes")}
+          >
+            {SLACKS.map((s) => (
+              <option key={s.value} value={s.value}>
+                {s.label}
+              </option>
+            ))}
+            {gapsOf(fit).map(([a, b]) => (
+              <option key={`${a} ${b}`} value={`gap ${a} ${b}`}>
+                into the gap of {a} and {b}
+              </option>
+            ))}
+          </select>
+        </label>
+        {pages === 2 && (
+          <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1">
+            <legend className="float-left mr-2 text-second">may cross the fold</legend>
+            {ACROSS.map((kind) => (
+              <label key={kind.value} className="flex items-center gap-1">
+                <input
+                  type="checkbox"
+                  checked={fit.across_fold?.includes(kind.value) ?? false}
+                  onChange={(e) =>
+                    change(
+                      withAcrossFold(fit, kind.value, e.target.checked),
+                      `${kind.label} ${e.target.checked ? "may" : "may not"} cross the fold`,
+                    )
+                  }
+                />
+                {kind.label}
+              </label>
+            ))}
+          </fieldset>
+        )}
       </div>
     </section>
   );

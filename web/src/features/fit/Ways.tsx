@@ -1,12 +1,12 @@
 import type { ProposalDoc } from "@/api/client";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
 import { Sentence } from "@/shared/ui/Length";
-import { saysOf } from "./wayName";
+import { saysOf, wayName } from "./wayName";
 
 type Props = {
-  chosen: string | undefined;
+  chosen: ProposalDoc | undefined;
   proposals: readonly ProposalDoc[];
-  onChoose: (approach: string) => void;
+  onChoose: (way: ProposalDoc) => void;
   onCompare: () => void;
 };
 
@@ -25,11 +25,11 @@ export function Ways({ chosen, proposals, onChoose, onCompare }: Props) {
       </div>
       <ul className="flex flex-wrap gap-2.5">
         {proposals.map((p, n) => (
-          <li key={p.approach}>
+          <li key={wayName(p)}>
             <button
               type="button"
-              aria-pressed={p.approach === chosen}
-              onClick={() => onChoose(p.approach)}
+              aria-pressed={p === chosen}
+              onClick={() => onChoose(p)}
               className="w-[144px] cursor-pointer rounded-[3px] border-2 border-transparent p-1 text-left aria-pressed:border-ink"
             >
               <Thumbnail
@@ -37,12 +37,12 @@ export function Ways({ chosen, proposals, onChoose, onCompare }: Props) {
                 blocks={p.layout.blocks}
                 width={120}
                 height={76}
-                label={`By ${p.approach}`}
+                label={`By ${wayName(p)}`}
               />
               <span className="block text-[13px] font-semibold">
-                {n + 1} {p.approach}
+                {n + 1} {wayName(p)}
               </span>
-              <span className="block text-[12px] text-second">{saysOf(p.approach)}</span>
+              <span className="block text-[12px] text-second">{saysOf(p)}</span>
               <span className="block text-[12px] text-second">
                 lines {p.report.alignments.kept} of {p.report.alignments.of}
               </span>

@@ -58,7 +58,13 @@ describe("choices of the Fit station", () => {
 
   it("measures a block off the fold on its own page", () => {
     const here = { x: 12.5, y: 2, w: 3, h: 4 };
-    const rows = ledgerRows(withPages(fit, 2), { id: "p1", sketch: box, wanted: { ...box, x: 10, w: 1.5 }, here });
+    const rows = ledgerRows(withPages(fit, 2), {
+      id: "p1",
+      sketch: box,
+      wanted: { ...box, x: 10, w: 1.5 },
+      here,
+      why: [],
+    });
     const fold = rows.find((r) => r.label === "off the fold");
     expect(fold?.here).toBe(0.5);
     expect(fold?.wanted).toBe(0.5);

@@ -1,6 +1,6 @@
 // Choices of the Fit station as pure functions from one fit request to the next.
 
-import type { FitDoc, PinDoc, PlaceDoc } from "@/api/client";
+import type { FitDoc, PinDoc, PlaceDoc, SlotChoiceDoc } from "@/api/client";
 import { fromTicks, TICKS, toTicks, type Unit } from "@/shared/lengths/length";
 
 export type PinEdge = "left" | "right" | "top" | "bottom" | "width" | "height";
@@ -46,7 +46,7 @@ export function sizeName(fit: FitDoc): string {
 /** One or two pages. A way that does not apply to that many is dropped, and so is a count that was only the other's. */
 export function withPages(fit: FitDoc, pages: number): FitDoc {
   if (fit.target.pages === pages) return fit;
-  const { approach: _, ...rest } = fit;
+  const { approach: _, emphasis: __, ...rest } = fit;
   return { ...rest, target: { ...fit.target, pages } };
 }
 
@@ -93,8 +93,16 @@ export const MOST_PHOTOS = 24;
 export function withPhotos(fit: FitDoc, count: number): FitDoc {
   const { drawn, count: now } = photoCount(fit);
   if (count === now || count < 1 || count > MOST_PHOTOS) return fit;
-  const { photos: _, ...rest } = fit;
-  return count === drawn ? rest : { ...rest, photos: { count } };
+  // Choices for slots show a number of their own: with another count the fit finds its own again where they don't suit.
+  const { photos: _, slots, ...rest } = fit;
+  const kept = slots?.every((s) => s.photos.length < drawn) && slotsShow(slots) < count ? { slots } : {};
+  return count === drawn && !("slots" in kept) ? rest : { ...rest, ...kept, photos: { count } };
+}
+
+function slotsShow(slots: readonly SlotChoiceDoc[]): number {
+  const shows = (s: SlotChoiceDoc) =>
+    s.as === "cells" ? (s.cols ?? 1) * (s.rows ?? 1) : s.as === "focal" ? (s.small ?? 1) + 1 : 0;
+  return slots.reduce((sum, s) => sum + shows(s), 0);
 }
 
 export function withStep(fit: FitDoc, snap: number): FitDoc {
@@ -105,22 +113,24 @@ export function withRoom(fit: FitDoc, which: "margin" | "fold_guard", value: num
   return fit.target[which] === value ? fit : { ...fit, target: { ...fit.target, [which]: value } };
 }
 
-export function withApproach(fit: FitDoc, approach: string): FitDoc {
-  return fit.approach === approach ? fit : { ...fit, approach };
+export function withApproach(fit: FitDoc, way: { approach: string; emphasis?: string | null }): FitDoc {
+  if (fit.approach === way.approach && (fit.emphasis ?? null) === (way.emphasis ?? null)) return fit;
+  const { emphasis: _, ...rest } = fit;
+  return { ...rest, approach: way.approach, ...(way.emphasis ? { emphasis: way.emphasis } : {}) };
 }
 
 export function pinOf(fit: FitDoc, block: string, edge: PinEdge): PinDoc | undefined {
-  return fit.pins?.find((p) => p.block === block && p.edge === edge);
+  return fit.pins?.find((p) => !p.to && p.block === block && p.edge === edge);
 }
 
 /** Pins an edge at a place, in place of any pin there. */
 export function withPin(fit: FitDoc, block: string, edge: PinEdge, at: number): FitDoc {
-  const others = (fit.pins ?? []).filter((p) => p.block !== block || p.edge !== edge);
+  const others = (fit.pins ?? []).filter((p) => p.to || p.block !== block || p.edge !== edge);
   return { ...fit, pins: [...others, { block, edge, at }] };
 }
 
 export function withoutPin(fit: FitDoc, block: string, edge: string): FitDoc {
-  const pins = (fit.pins ?? []).filter((p) => p.block !== block || p.edge !== edge);
+  const pins = (fit.pins ?? []).filter((p) => p.to || p.block !== block || p.edge !== edge);
   return pins.length === (fit.pins ?? []).length ? fit : { ...fit, pins };
 }
 

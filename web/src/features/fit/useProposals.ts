@@ -3,7 +3,7 @@ import { api, type FitDoc, type ProposalDoc } from "@/api/client";
 
 /** All ways that a request can go, best first, whichever of them is chosen. The last answer stays on screen until the next is there, so the page never goes blank. */
 export function useProposals(fit: FitDoc, enabled = true) {
-  const { approach: _, ...all } = fit;
+  const { approach: _, emphasis: __, ...all } = fit;
   return useQuery({
     queryKey: ["fit", all],
     queryFn: ({ signal }) => api.fit(all, signal),
@@ -17,5 +17,7 @@ export function useProposals(fit: FitDoc, enabled = true) {
 
 /** The chosen way among the proposals; the best where none is chosen. */
 export function chosenWay(fit: FitDoc, proposals: readonly ProposalDoc[]): ProposalDoc | undefined {
-  return fit.approach && fit.approach !== "auto" ? proposals.find((p) => p.approach === fit.approach) : proposals[0];
+  if (!fit.approach || fit.approach === "auto") return proposals[0];
+  const by = proposals.filter((p) => p.approach === fit.approach);
+  return by.find((p) => (p.emphasis ?? "balance") === (fit.emphasis ?? "balance")) ?? by[0];
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { FitDoc } from "@/api/client";
-import { otherStands, saysOf, stands } from "./wayName";
+import { otherStands, saysOf, stands, wayName } from "./wayName";
 
 const fit = {
   format: "metrosk-fit/1",
@@ -13,7 +13,8 @@ const fit = {
 
 describe("ways", () => {
   test("are told in a few words", () => {
-    expect(saysOf("merge")).toBe("both pages on one");
+    expect(saysOf({ approach: "merge" })).toBe("both pages on one");
+    expect(wayName({ approach: "scale", emphasis: "positions" })).toBe("scale, positions first");
     expect(stands({ turn: 90, flip: "across" })).toBe("turned 90°, flipped left to right");
     expect(stands({})).toBe("");
   });

@@ -13,9 +13,21 @@ const SAYS: Record<string, string> = {
   "one-side": "the page with more photos",
 };
 
-/** What an approach does. */
-export function saysOf(approach: string): string {
-  return SAYS[approach] ?? "";
+const EMPHASIS: Record<string, string> = {
+  positions: "everything at its place, shapes give way",
+  proportions: "everything in its shape, places give way",
+};
+
+type Way = { approach: string; emphasis?: string | null };
+
+/** What a way does. */
+export function saysOf({ approach, emphasis }: Way): string {
+  return (emphasis && EMPHASIS[emphasis]) || (SAYS[approach] ?? "");
+}
+
+/** A way's name: `stretch`, `scale, positions first`. */
+export function wayName({ approach, emphasis }: Way): string {
+  return emphasis ? `${approach}, ${emphasis} first` : approach;
 }
 
 /** How a sketch stands before it is fitted: `turned 90°`, `flipped left to right`, or nothing. */
@@ -28,7 +40,7 @@ export function stands(fit: Pick<FitDoc, "turn" | "flip">): string {
 /** The ways to stand that the sketch does not stand in now and that are worth a look: quarter turns of one page, and both flips. Pins say
  * where blocks are after the turn, so a turned way is looked at without them. */
 export function otherStands(fit: FitDoc): FitDoc[] {
-  const { approach: _, pins: __, ...plain } = fit;
+  const { approach: _, pins: __, emphasis: ___, slots: ____, ...plain } = fit;
   const turns = fit.sketch.canvas.pages === 1 ? [0, 90, 270] : [0, 180];
   const now = (f: FitDoc) => (f.turn ?? 0) === (fit.turn ?? 0) && (f.flip ?? "none") === (fit.flip ?? "none");
   const all = [

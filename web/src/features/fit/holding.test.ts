@@ -1,0 +1,117 @@
+import { describe, expect, it } from "vitest";
+import type { FitDoc } from "@/api/client";
+import {
+  gapsOf,
+  likeEdges,
+  measureOf,
+  optionOf,
+  pinsBetween,
+  rowOf,
+  slackValue,
+  slotChoiceOf,
+  slotOptions,
+  withAcrossFold,
+  withHeldAt,
+  withoutThisPin,
+  withPinBetween,
+  withSlack,
+  withSlot,
+} from "./holding";
+
+const photo = (id: string, x: number, y: number) => ({ id, kind: "photo", box: { x, y, w: 3, h: 2 } });
+
+const fit: FitDoc = {
+  format: "metrosk-fit/1",
+  unit: "in",
+  sketch: {
+    format: "metrosk-sketch/1",
+    unit: "in",
+    name: "Kites",
+    canvas: { page: { w: 12, h: 12 }, pages: 1 },
+    blocks: [photo("p1", 1, 1), photo("p2", 4.25, 1), photo("p3", 7.5, 1), photo("p4", 1, 6)],
+  },
+  target: { page: { w: 12, h: 12 }, pages: 1 },
+};
+const block = (id: string) => fit.sketch.blocks.find((b) => b.id === id) as FitDoc["sketch"]["blocks"][number];
+
+describe("pins between blocks", () => {
+  it("hold a place to a place of the same direction, a size to a size", () => {
+    expect(likeEdges("left")).toEqual(["left", "right", "centre-x"]);
+    expect(likeEdges("centre-y")).toEqual(["top", "bottom", "centre-y"]);
+    expect(measureOf({ x: 1, y: 2, w: 4, h: 6 }, "centre-y")).toBe(5);
+    expect(measureOf({ x: 1, y: 2, w: 4, h: 6 }, "right")).toBe(5);
+  });
+
+  it("take the place of the same pin and leave all others", () => {
+    const pin = { block: "p2", edge: "left", at: 0.5, to: { block: "p1", edge: "right" } };
+    const held = withPinBetween({ ...fit, pins: [{ block: "p2", edge: "left", at: 4 }] }, pin);
+    const again = withPinBetween(held, { ...pin, at: 1 });
+    expect(again.pins?.map((p) => p.at)).toEqual([4, 1]);
+    expect(pinsBetween(again, "p1")).toHaveLength(1);
+    const last = pinsBetween(again, "p2")[0];
+    expect(last && withoutThisPin(again, last).pins).toEqual([{ block: "p2", edge: "left", at: 4 }]);
+  });
+
+  it("stay when a block is dragged; its own places go", () => {
+    const between = { block: "p2", edge: "left", at: 0.5, to: { block: "p1", edge: "right" } };
+    const pins = [between, { block: "p2", edge: "right", at: 8 }, { block: "p2", edge: "width", at: 3 }];
+    const dragged = withHeldAt({ ...fit, pins }, "p2", 4.5, 2);
+    expect(dragged.pins).toEqual([
+      between,
+      { block: "p2", edge: "width", at: 3 },
+      { block: "p2", edge: "left", at: 4.5 },
+      { block: "p2", edge: "top", at: 2 },
+    ]);
+  });
+});
+
+describe("choices for a slot", () => {
+  it("know the row that a photo stands in", () => {
+    expect(rowOf(fit, block("p2")).map((b) => b.id)).toEqual(["p1", "p2", "p3"]);
+    expect(rowOf(fit, block("p4")).map((b) => b.id)).toEqual(["p4"]);
+  });
+
+  it("are found again and change how many photos there are", () => {
+    const options = slotOptions(fit, block("p4"));
+    const four = options.find((o) => o.name === "four");
+    const chosen = withSlot(fit, "p4", four?.choice);
+    expect(chosen.photos).toEqual({ count: 7 });
+    expect(optionOf(options, slotChoiceOf(chosen, "p4"))?.name).toBe("four");
+    const back = withSlot(chosen, "p4", undefined);
+    expect(back.slots).toBeUndefined();
+    expect(back.photos).toBeUndefined();
+  });
+
+  it("keep a count that the other slots can still show", () => {
+    const options = slotOptions(fit, block("p1"));
+    const two = options.find((o) => o.name === "two-across")?.choice;
+    expect(withSlot({ ...fit, photos: { count: 6 } }, "p1", two).photos).toEqual({ count: 6 });
+  });
+
+  it("of a row name all its photos, and another choice for one of them takes its place", () => {
+    const longer = slotOptions(fit, block("p1")).find((o) => o.name === "row-longer")?.choice;
+    const row = withSlot(fit, "p1", longer);
+    expect(row.photos).toEqual({ count: 5 });
+    const paper = slotOptions(fit, block("p2")).find((o) => o.name === "paper")?.choice;
+    expect(withSlot(row, "p2", paper).slots).toEqual([{ photos: ["p2"], as: "paper" }]);
+  });
+});
+
+describe("leftover room and the fold", () => {
+  it("goes into a gap between two photos", () => {
+    expect(gapsOf(fit)).toEqual([
+      ["p1", "p2"],
+      ["p2", "p3"],
+    ]);
+    const into = withSlack(fit, "gap p1 p2");
+    expect(into.slack).toEqual({ gap: ["p1", "p2"] });
+    expect(slackValue(into)).toBe("gap p1 p2");
+    expect(withSlack(into, "best").slack).toBeUndefined();
+  });
+
+  it("lets kinds cross the fold one by one", () => {
+    const both = withAcrossFold(withAcrossFold(fit, "title", true), "photo", true);
+    expect(both.across_fold).toEqual(["title", "photo"]);
+    expect(withAcrossFold(withAcrossFold(both, "title", false), "photo", false).across_fold).toBeUndefined();
+  });
+});

@@ -8,6 +8,7 @@
 
 mod approach;
 mod assemble;
+mod back;
 mod check;
 mod choices;
 mod conflict;
@@ -30,6 +31,7 @@ mod wants;
 mod why;
 
 pub use approach::{Approach, Map};
+pub use back::{Back, back};
 pub use check::{Fault, faults};
 pub use choices::Choices;
 pub use conflict::Conflict;
@@ -59,8 +61,8 @@ pub fn fit(request: &Request) -> Outcome {
     };
     let mut proposals: Vec<Proposal> = Vec::new();
     let mut conflict = None;
-    for approach in approaches {
-        match fit_by(request, &sketch, approach, None) {
+    for found in each_at_once(&approaches, |approach| fit_by(request, &sketch, approach, None)) {
+        match found {
             Ok(proposal) => proposals.push(proposal),
             Err(found) => conflict = conflict.or(Some(found)),
         }
@@ -72,6 +74,17 @@ pub fn fit(request: &Request) -> Outcome {
         Some(conflict) if proposals.is_empty() => Outcome::Conflict(conflict),
         _ => Outcome::Proposals(proposals),
     }
+}
+
+/// Each approach's fit, in the approaches' order whichever is done first: they have nothing to do with each other.
+fn each_at_once<T: Send>(approaches: &[Approach], fit: impl Fn(Approach) -> T + Sync) -> Vec<T> {
+    let Some((first, rest)) = approaches.split_first() else { return Vec::new() };
+    std::thread::scope(|scope| {
+        let others: Vec<_> = rest.iter().map(|a| scope.spawn(|| fit(*a))).collect();
+        let mut found = vec![fit(*first)];
+        found.extend(others.into_iter().map(|other| other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))));
+        found
+    })
 }
 
 /// Scales further apart than this let positions and proportions not both hold.

@@ -7,8 +7,9 @@ pub use defaults::Defaults;
 pub use stations::{Progress, State, Station, check_marks, progress};
 
 use crate::document::{Finding, Invalid};
-use crate::fit::{self, Outcome, Proposal, Request};
-use crate::length::Length;
+use crate::fit::{self, Back, Outcome, Pin, Proposal, Request};
+use crate::layout::Layout;
+use crate::length::{Length, Unit};
 use crate::sketch::Sketch;
 use serde_json::{Value, json};
 
@@ -40,6 +41,19 @@ pub fn made(plan: &Value) -> Result<Result<Proposal, String>, Invalid> {
         Outcome::Proposals(proposals) => proposals.into_iter().next().ok_or_else(|| "Nothing came of it.".to_owned()),
         Outcome::Conflict(conflict) => Err(conflict.text),
     })
+}
+
+/// A plan made one for the back of a front: on the front's page, with what shows through held in place.
+pub fn with_back(mut plan: Value, front: &Layout, back: &Back) -> Value {
+    let unit = if plan["fit"]["unit"] == "mm" { Unit::Millimetre } else { Unit::Inch };
+    let number = |l: Length| crate::document::length_number(l, unit);
+    let page = front.canvas.page;
+    plan["fit"]["target"]["page"] = json!({"w": number(page.w), "h": number(page.h)});
+    plan["fit"]["target"]["pages"] = json!(1);
+    plan["fit"]["sketch"] = back.sketch.to_json();
+    let pin = |p: &Pin| json!({"block": p.block, "edge": p.edge.name(), "at": number(p.at)});
+    plan["fit"]["pins"] = back.pins.iter().map(pin).collect();
+    plan
 }
 
 /// The plan a page starts with: the sketch on a page of its own size, with the maker's own margin, fold guard and step.

@@ -1,9 +1,12 @@
 //! Any valid sketch on any page: proposals without a fault, in both units, the same each time.
 
+#![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
+
 mod common;
 
 use common::{PAGES, assert_sound, request, sound};
-use metrosk_core::fit::{self, Outcome};
+use metrosk_core::fit::{self, Outcome, Proposal, Request};
+use metrosk_core::layout::LayoutBlock;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -72,6 +75,47 @@ fn cases() -> u32 {
     std::env::var("METROSK_CASES").ok().and_then(|n| n.parse().ok()).unwrap_or(160)
 }
 
+/// The boxes of a layout's blocks, in ticks, by name.
+fn boxes(proposal: &Proposal) -> Vec<(String, [f64; 4])> {
+    let edges = |b: &LayoutBlock| {
+        let s = b.extent();
+        [s.l, s.t, s.r, s.b]
+    };
+    proposal.layout.blocks.iter().map(|b| (b.block.id.clone(), edges(b))).collect()
+}
+
+/// A request for the sketch's own page and more, with no room kept free.
+fn own_page(sketch: &Value, unit: f64, more: Value) -> Request {
+    let target = json!({"page": {"w": 12.0 * unit, "h": 12.0 * unit}, "pages": 1});
+    let mut fit = json!({"format": "metrosk-fit/1", "unit": sketch["unit"], "sketch": sketch, "target": target, "approach": "scale"});
+    fit.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+    Request::from_json(&fit).unwrap()
+}
+
+fn first(request: &Request) -> Proposal {
+    match fit::fit(request) {
+        Outcome::Proposals(mut proposals) => proposals.swap_remove(0),
+        Outcome::Conflict(conflict) => panic!("{}", conflict.text),
+    }
+}
+
+/// The same document with every length in millimetres.
+fn in_millimetres(value: &Value) -> Value {
+    const LENGTHS: [&str; 7] = ["x", "y", "w", "h", "gap", "unit", "at"];
+    match value {
+        Value::Object(fields) => fields
+            .iter()
+            .map(|(k, v)| match (LENGTHS.contains(&k.as_str()), v.as_f64()) {
+                (true, Some(length)) => (k.clone(), json!((length * 25.4 * 1e6).round() / 1e6)),
+                _ if k == "unit" => (k.clone(), json!("mm")),
+                _ => (k.clone(), in_millimetres(v)),
+            })
+            .collect(),
+        Value::Array(list) => list.iter().map(in_millimetres).collect(),
+        other => other.clone(),
+    }
+}
+
 proptest! {
     #![proptest_config(ProptestConfig { cases: cases(), max_shrink_iters: 200, failure_persistence: None, ..ProptestConfig::default() })]
 
@@ -107,5 +151,46 @@ proptest! {
     fn the_same_request_gives_the_same_answer(sketch in sketch(), pages in 1..=2u8) {
         let request = request(&sketch, 1, pages, json!({}));
         prop_assert_eq!(fit::fit(&request), fit::fit(&request));
+    }
+
+    #[test]
+    fn a_fit_to_its_own_page_is_the_sketch_itself(sketch in sketch()) {
+        let request = own_page(&sketch, 1.0, json!({"snap": 0.125}));
+        let found = first(&request);
+        let canvas = request.sketch.canvas.span();
+        for block in &found.layout.blocks {
+            let drawn = &request.sketch.blocks[request.sketch.index_of(&block.from[0]).unwrap()];
+            let (was, is) = (drawn.measured(canvas), block.extent());
+            for (a, b) in [(was.l, is.l), (was.t, is.t), (was.r, is.r), (was.b, is.b)] {
+                // What stands at half a ruler step goes to the nearest mark.
+                prop_assert!((a - b).abs() <= 12_800.0, "{}: {:?} became {:?}", block.block.id, was, is);
+            }
+        }
+        prop_assert!(found.measures.alignments.kept == found.measures.alignments.of);
+    }
+
+    #[test]
+    fn flipped_before_is_flipped_after(sketch in sketch(), page in 0..PAGES.len()) {
+        let by = |flip: &str| first(&request(&sketch, page, 1, json!({"flip": flip, "snap": 0, "approach": "scale"})));
+        let (plain, across, down) = (by("none"), by("across"), by("down"));
+        let size = plain.layout.canvas.page;
+        let (w, h) = (size.w.ticks() as f64, size.h.ticks() as f64);
+        for (n, (id, [l, t, r, b])) in boxes(&plain).into_iter().enumerate() {
+            let ([al, at, ar, ab], [dl, dt, dr, db]) = (boxes(&across)[n].1, boxes(&down)[n].1);
+            for (x, y) in [(w - r, al), (t, at), (w - l, ar), (b, ab), (l, dl), (h - b, dt), (r, dr), (h - t, db)] {
+                prop_assert!((x - y).abs() < 4_000.0, "{id} by {}: {x} and {y}", size.w.ticks());
+            }
+        }
+    }
+
+    #[test]
+    fn inches_and_millimetres_are_the_same_page(sketch in sketch()) {
+        let inches = first(&own_page(&sketch, 1.0, json!({"snap": 0.125})));
+        let metric = first(&own_page(&in_millimetres(&sketch), 25.4, json!({"snap": 3.175})));
+        for ((id, a), (_, b)) in boxes(&inches).into_iter().zip(boxes(&metric)) {
+            for (x, y) in a.into_iter().zip(b) {
+                prop_assert!((x - y).abs() <= 25_400.0, "{id}: {x} and {y}");
+            }
+        }
     }
 }

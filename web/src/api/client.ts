@@ -171,6 +171,8 @@ export const api = {
   pages: (shelf: "making" | "finished" | "archived") =>
     taken(client.GET("/api/pages", { params: { query: { shelf } } })),
   page: (id: string) => taken(client.GET("/api/pages/{id}", { params: at(id) })),
+  startBack: (body: { sketch: string; name: string; back_of: string; see_through: string[] }, key: string) =>
+    taken(client.POST("/api/pages", { body, params: { header: { "Idempotency-Key": key } } })),
   startPage: (sketch: string, name: string, key: string) =>
     taken(client.POST("/api/pages", { params: { header: once(key) }, body: { sketch, name } })),
   changePage: (id: string, change: PageChange) =>

@@ -17,6 +17,8 @@ const EFFORT: usize = 80;
 const LOST: f64 = 0.15;
 /// What is left of the price of a lost wish.
 const LOST_SHARE: f64 = 0.02;
+/// A choice without a lost wish and with a demerit below this needs no search: hardly a block has moved.
+const GOOD: f64 = 0.3;
 /// The share of their price that lines have at first where they are to break early rather than drag the page along.
 const EASED: f64 = 0.12;
 
@@ -63,7 +65,13 @@ pub(crate) fn choose(scene: &Scene<'_>, held: Option<&Settled>) -> Result<Chosen
     };
     let mut search = Search { scene, tried: Vec::new(), left_out: 0, best: None, left: (EFFORT / scene.items.len().max(1)).clamp(4, 14) };
     for sides in [nearest(Side::Left), nearest(Side::Right)] {
-        search.try_both(&sides);
+        if !search.is_good() {
+            search.try_both(&sides);
+        }
+    }
+    if search.is_good() {
+        let tried = (search.tried.len(), 0);
+        return search.best.expect("the nearest sides were tried").map(|chosen| Chosen { tried, ..chosen });
     }
     for group in touching(scene) {
         for side in [Side::Left, Side::Right] {
@@ -102,6 +110,11 @@ impl Search<'_, '_> {
         }
     }
 
+    /// Whether what was found leaves nothing to look for.
+    fn is_good(&self) -> bool {
+        self.best.as_ref().is_some_and(|b| b.as_ref().is_ok_and(|b| b.lost.is_empty() && b.demerit < GOOD))
+    }
+
     /// Tries sides with lines that hold on and with lines that break early.
     fn try_both(&mut self, sides: &[Option<Side>]) {
         if self.tried.iter().any(|t| t == sides) || !self.tried.is_empty() && !in_order(self.scene, sides) {
@@ -113,6 +126,10 @@ impl Search<'_, '_> {
         }
         self.tried.push(sides.to_vec());
         for eased in [false, true] {
+            // Lines that all hold at no cost have nothing to gain from breaking early.
+            if eased && self.is_good() {
+                continue;
+            }
             self.left = self.left.saturating_sub(1);
             let near = self.best.as_ref().and_then(|b| b.as_ref().ok()).map(|b| b.solved.as_slice());
             let found = attempt(self.scene, sides.to_vec(), eased, near);

@@ -16,6 +16,7 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use metrosk_core::document::Invalid;
+use metrosk_core::fit::back;
 use metrosk_core::plan::{self, Defaults, Progress};
 use metrosk_core::sketch::Sketch;
 use serde::Deserialize;
@@ -95,7 +96,19 @@ pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> 
     Ok(Json(view(find(&app, &member, id).await?)))
 }
 
-/// Starts a page from a sketch.
+/// The plan for the back of a page, with what shows through the front held in place.
+async fn behind(first: Value, front: Value, see_through: Vec<String>, sketch: Sketch) -> Result<Value, Failure> {
+    let work = move || {
+        let front = plan::made(&front)?.map_err(|why| Invalid::one("back_of", why, "a page whose pins and limits can hold together"))?;
+        let back = back(&front.layout, &see_through, &sketch)?;
+        let plan = plan::with_back(first, &front.layout, &back);
+        plan::fit_of(&plan)?;
+        Ok(plan)
+    };
+    tokio::task::spawn_blocking(work).await.map_err(|e| Failure::Internal(format!("a back was not made: {e}")))?
+}
+
+/// Starts a page from a sketch, or the back of a page.
 #[utoipa::path(
     post, operation_id = "start_page", path = "/api/pages", tag = "pages", request_body = NewPage,
     params(("Idempotency-Key" = Option<String>, Header)),
@@ -115,7 +128,11 @@ pub(crate) async fn start(State(app): State<App>, maker: Maker, once: Once, Body
     }
     let name = names::short("name", new.name.as_deref().unwrap_or(&row.name))?;
     let defaults = Defaults::from_json(&maker.person.defaults).unwrap_or_default();
-    let first = plan::start(&sketch, &defaults);
+    let mut first = plan::start(&sketch, &defaults);
+    if let Some(front) = new.back_of {
+        let front = pages::find(&app.pool, maker.team(), front).await?.ok_or(Failure::Missing("page"))?;
+        first = behind(first, front.plan, new.see_through.unwrap_or_default(), sketch).await?;
+    }
     let mut write = begin!(once, &app, &maker, "start a page");
     let id = pages::insert(write.db(), maker.team(), Some(row.id), &name, new.due).await?;
     let change = Change {

@@ -325,6 +325,12 @@ pub(crate) struct NewPage {
     pub(crate) name: Option<String>,
     /// The sketch in the drawer.
     pub(crate) sketch: Uuid,
+    /// The page whose back this is: with `see_through`.
+    #[serde(default)]
+    pub(crate) back_of: Option<Uuid>,
+    /// The front's sketch blocks that can be seen through.
+    #[serde(default)]
+    pub(crate) see_through: Option<Vec<String>>,
     /// By when it is to be done.
     #[serde(default, with = "day::option")]
     #[schema(value_type = Option<String>, format = Date)]

@@ -170,7 +170,7 @@ export interface paths {
         /** The team's pages of one shelf: in the making by due date, the others newest first. */
         get: operations["list_pages"];
         put?: never;
-        /** Starts a page from a sketch. */
+        /** Starts a page from a sketch, or the back of a page. */
         post: operations["start_page"];
         delete?: never;
         options?: never;
@@ -1231,12 +1231,19 @@ export interface components {
         /** @description What a new page is made from. */
         NewPage: {
             /**
+             * Format: uuid
+             * @description The page whose back this is: with `see_through`.
+             */
+            back_of?: string | null;
+            /**
              * Format: date
              * @description By when it is to be done.
              */
             due?: string | null;
             /** @description Its name; the sketch's where there is none. */
             name?: string | null;
+            /** @description The front's sketch blocks that can be seen through. */
+            see_through?: string[] | null;
             /**
              * Format: uuid
              * @description The sketch in the drawer.

@@ -5,6 +5,7 @@ import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
 import { Alternatives, useAlternatives } from "./Alternatives";
+import { BackOfPage } from "./BackOfPage";
 import { BlockLedger } from "./BlockLedger";
 import { Compare } from "./Compare";
 import { ClashNote } from "./Conflicts";
@@ -120,6 +121,7 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
         {ledgerTop}
         <TargetPanel fit={fit} change={change} />
         <BlockLedger fit={fit} place={place} places={shown?.report.blocks ?? []} selected={selected} change={change} />
+        <BackOfPage page={page} fit={fit} ready={saved} />
         <MeasureSheet
           take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
           blocks={blocks}

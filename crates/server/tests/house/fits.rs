@@ -1,0 +1,94 @@
+//! Fits that follow a hand, changes to blocks, and backs of pages.
+
+use crate::support::{Guest, Server, id};
+use reqwest::StatusCode;
+use serde_json::{Value, json};
+
+/// The plan's fit of a new page from the drawer's first sketch, and the page's id.
+async fn started(server: &Guest) -> (Value, String) {
+    let tide = server.get("/api/sketches").await.1[0].clone();
+    let (status, page) = server.post("/api/pages", &json!({"sketch": tide["id"], "name": "Front"})).await;
+    assert_eq!(status, StatusCode::CREATED);
+    (page["plan"]["fit"].clone(), id(&page))
+}
+
+#[tokio::test]
+async fn a_fit_is_made_again_with_its_choices_while_a_block_moves() {
+    let house = Server::start().await;
+    let server = house.as_wren().await;
+    let (mut fit, _) = started(&server).await;
+    fit["target"]["pages"] = json!(2);
+    let found = server.post("/api/fit", &fit).await.1;
+    let best = &found["proposals"][0];
+    fit["approach"] = best["approach"].clone();
+    for at in [13.0, 13.5, 14.0] {
+        fit["pins"] = json!([{"block": "t1", "edge": "left", "at": at}]);
+        let (status, again) = server.post("/api/fit/again", &json!({"fit": fit, "choices": best["choices"]})).await;
+        assert_eq!(status, StatusCode::OK);
+        assert_eq!(again["proposals"].as_array().unwrap().len(), 1, "one answer, by the way on screen");
+        let title = again["proposals"][0]["report"]["blocks"].as_array().unwrap().iter().find(|b| b["id"] == "t1").unwrap();
+        assert_eq!(title["here"]["x"].as_f64(), Some(at));
+        assert!(title["why"].as_array().unwrap().iter().all(Value::is_string));
+    }
+    let (status, wrong) = server.post("/api/fit/again", &json!({"fit": fit, "choices": {"approach": "sideways"}})).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(wrong["findings"][0]["path"], "choices.approach", "{wrong}");
+    assert_eq!(server.post("/api/fit/again", &json!({"fit": fit})).await.0, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+#[tokio::test]
+async fn a_block_of_a_sketch_is_changed_or_told_why_not() {
+    let house = Server::start().await;
+    let server = house.as_wren().await;
+    let (fit, _) = started(&server).await;
+    let swap = json!({"sketch": fit["sketch"], "change": {"what": "swap", "block": "p1", "with": "p2"}});
+    let (status, swapped) = server.post("/api/numbers/change", &swap).await;
+    assert_eq!(status, StatusCode::OK);
+    let place = |sketch: &Value, id: &str| sketch["blocks"].as_array().unwrap().iter().find(|b| b["id"] == id).unwrap()["box"].clone();
+    assert_eq!(place(&swapped, "p1"), place(&fit["sketch"], "p2"));
+    let wrong = json!({"sketch": fit["sketch"], "change": {"what": "swap", "block": "p1", "with": "t1"}});
+    let (status, told) = server.post("/api/numbers/change", &wrong).await;
+    assert_eq!((status, &told["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("change.with")), "{told}");
+}
+
+#[tokio::test]
+async fn the_back_of_a_page_is_a_page_with_what_shows_through_held() {
+    let house = Server::start().await;
+    let server = house.as_wren().await;
+    let (front, page) = started(&server).await;
+    let tide = server.get("/api/sketches").await.1[0].clone();
+    let body = json!({"sketch": tide["id"], "name": "Front, back", "back_of": page, "see_through": ["s1"]});
+    let (status, back) = server.post("/api/pages", &body).await;
+    assert_eq!(status, StatusCode::CREATED, "{back}");
+    let fit = &back["plan"]["fit"];
+    assert_eq!(fit["sketch"]["blocks"][0]["id"], "s1-through");
+    assert_eq!(fit["pins"].as_array().unwrap().len(), 4);
+    assert_eq!(fit["target"]["page"], front["target"]["page"]);
+    let wrong = json!({"sketch": tide["id"], "back_of": page, "see_through": ["x9"]});
+    let (status, told) = server.post("/api/pages", &wrong).await;
+    assert_eq!((status, &told["findings"][0]["found"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("x9")), "{told}");
+    let nobody = json!({"sketch": tide["id"], "back_of": tide["id"], "see_through": ["s1"]});
+    assert_eq!(server.post("/api/pages", &nobody).await.0, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
+async fn choices_for_slots_and_room_are_kept_with_the_plan() {
+    let house = Server::start().await;
+    let server = house.as_wren().await;
+    let (mut fit, page) = started(&server).await;
+    fit["slots"] = json!([{"photos": ["p1"], "as": "focal", "small": 2, "along": "below"}]);
+    fit["slack"] = json!({"gap": ["p2", "p3"]});
+    fit["photos"] = json!({"count": 5});
+    fit["pins"] = json!([{"block": "p2", "edge": "top", "at": 0, "to": {"block": "p1", "edge": "top"}}]);
+    let plan = json!({"format": "metrosk-plan/1", "fit": fit});
+    let path = format!("/api/pages/{page}/plan");
+    let (status, kept) = server.put(&path, &json!({"revision": 1, "plan": plan, "reason": "as she likes it"})).await;
+    assert_eq!(status, StatusCode::OK, "{kept}");
+    for field in ["slots", "slack", "pins"] {
+        assert_eq!(kept["plan"]["fit"][field], fit[field], "{field}");
+    }
+    fit["slots"] = json!([{"photos": ["t1"], "as": "paper"}]);
+    let plan = json!({"format": "metrosk-plan/1", "fit": fit});
+    let (status, told) = server.put(&path, &json!({"revision": 2, "plan": plan, "reason": "not a photo"})).await;
+    assert_eq!((status, &told["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("plan.fit.slots[0].photos")), "{told}");
+}

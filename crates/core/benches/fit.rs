@@ -45,5 +45,38 @@ fn fits(c: &mut Criterion) {
     group.finish();
 }
 
-criterion_group!(benches, fits);
+/// A sketch of so many small blocks in rows, larger than any that a maker draws.
+fn wall(count: usize) -> Value {
+    let kinds = ["photo", "paper", "accent", "photo", "title", "journal", "cluster"];
+    let (cols, rows) = (12, count.div_ceil(12));
+    let (w, h) = (11.0 / cols as f64, 11.0 / rows as f64);
+    let block = |n: usize| {
+        let on = |v: f64| (v * 32.0).round() / 32.0;
+        let (x, y) = (on(0.5 + (n % cols) as f64 * w), on(0.5 + (n / cols) as f64 * h));
+        json!({"id": format!("b{n}"), "kind": kinds[n * 5 % 7], "box": {"x": x, "y": y, "w": on(w * 0.85), "h": on(h * 0.8)}})
+    };
+    let blocks: Vec<Value> = (0..count).map(block).collect();
+    json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Wall", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": blocks})
+}
+
+/// All ways that apply, each by its full search: what a maker waits for when she changes the target.
+fn searches(c: &mut Criterion) {
+    let (busy, tide) = (metrosk_demo::crowd().to_json(), metrosk_demo::sketches(metrosk_demo::SEED)[0].to_json());
+    let cases = [
+        ("tide line, all ways to letter", request(&tide, 8.5, 11.0, 1, "auto")),
+        ("tide line, all ways to a spread", request(&tide, 12.0, 12.0, 2, "auto")),
+        ("25 blocks, all ways to a spread", request(&busy, 12.0, 12.0, 2, "auto")),
+        ("150 blocks, all ways to letter", request(&wall(150), 8.5, 11.0, 1, "auto")),
+        ("150 blocks, all ways to a spread", request(&wall(150), 12.0, 12.0, 2, "auto")),
+    ];
+    let mut group = c.benchmark_group("search");
+    group.sample_size(10);
+    for (name, request) in &cases {
+        answer(fit(request));
+        group.bench_function(*name, |b| b.iter(|| answer(fit(black_box(request)))));
+    }
+    group.finish();
+}
+
+criterion_group!(benches, fits, searches);
 criterion_main!(benches);

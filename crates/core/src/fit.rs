@@ -96,7 +96,7 @@ const ALIKE: f64 = INCH / 16.0;
 fn emphasised(request: &Request, sketch: &Sketch, found: &[Proposal]) -> Vec<Proposal> {
     let Some(balanced) = found.iter().find(|p| p.approach == Approach::Scale) else { return Vec::new() };
     let map = Map::new(Approach::Scale, sketch.canvas, request.target);
-    if request.emphasis.is_some() || map.most() < SHAPE_CHANGES * map.least() {
+    if request.approach.is_some() || request.emphasis.is_some() || map.most() < SHAPE_CHANGES * map.least() {
         return Vec::new();
     }
     let by = |emphasis| {

@@ -1,6 +1,6 @@
 //! Shared by the tests of the fit: the invariants, drawn when they fail, and requests.
 
-use metrosk_core::fit::{self, Approach, Outcome, Proposal, Request};
+use metrosk_core::fit::{self, Outcome, Proposal, Request};
 use metrosk_core::geometry::Span;
 use serde_json::{Value, json};
 use std::path::Path;
@@ -76,14 +76,4 @@ fn assert_on_ruler(request: &Request, proposal: &Proposal) {
 #[allow(dead_code, reason = "not every test file looks at the canvas")]
 pub(crate) fn canvas(request: &Request) -> Span {
     request.target.span()
-}
-
-/// The one approach that is asked for from so many pages to so many.
-#[allow(dead_code, reason = "not every test file asks for one")]
-pub(crate) fn plain_approach(from: u8, to: u8) -> &'static str {
-    match (from, to) {
-        (1, 2) => Approach::Stretch.name(),
-        (2, 1) => Approach::Merge.name(),
-        _ => Approach::Scale.name(),
-    }
 }

@@ -265,12 +265,18 @@ fn image(model: &mut Model, scene: &Scene<'_>, in_x: bool, (a, b): (usize, usize
 fn spacing(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
     let photos: Vec<usize> = (0..drawn.len()).filter(|n| scene.items[*n].kind == Kind::Photo).collect();
     for in_x in [true, false] {
+        // From either side, so that a sketch that is flipped has the same gaps in the same order.
         let mut gaps: Vec<(usize, usize, f64)> = Vec::new();
         for a in &photos {
-            let next = photos.iter().filter(|b| face(drawn[*a], drawn[**b], in_x)).map(|b| (*b, distance(drawn[*a], drawn[*b], in_x)));
-            let next = next.filter(|(_, d)| *d > AGREE && *d <= 2.0 * GAP_MOST).min_by(|x, y| x.1.total_cmp(&y.1));
-            gaps.extend(next.map(|(b, d)| (*a, b, d)));
+            let facing = || photos.iter().filter(|b| face(drawn[*a], drawn[**b], in_x));
+            let within = |gap: &(usize, usize, f64)| gap.2 > AGREE && gap.2 <= 2.0 * GAP_MOST;
+            let after = facing().map(|b| (*a, *b, distance(drawn[*a], drawn[*b], in_x)));
+            let before = facing().map(|b| (*b, *a, distance(drawn[*b], drawn[*a], in_x)));
+            gaps.extend(after.filter(within).min_by(|x, y| x.2.total_cmp(&y.2)));
+            gaps.extend(before.filter(within).min_by(|x, y| x.2.total_cmp(&y.2)));
         }
+        gaps.sort_by_key(|(a, b, _)| (*a.min(b), *a.max(b)));
+        gaps.dedup_by_key(|(a, b, _)| (*a, *b));
         let widths: Vec<(usize, f64)> = gaps.iter().enumerate().map(|(n, g)| (n, g.2)).collect();
         for class in reading::classes(&widths, AGREE) {
             for pair in class.windows(2) {

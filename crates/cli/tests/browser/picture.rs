@@ -20,7 +20,7 @@ async fn a_picture_becomes_a_settled_sketch_and_a_spread_by_keyboard_alone() -> 
     let file = browser.find("//input[@type='file']").await?;
     file.send_keys(path.to_str().context("a path")?).await?;
     browser.find("//button[.='Read it'][not(@disabled)]").await?.send_keys(Key::Enter + "").await?;
-    browser.find("//p[@role='status'][contains(., 'blocks')]").await?;
+    browser.find("//p[@role='status'][contains(., ' blocks')][not(contains(., '…'))]").await?;
     // The page's corners are found; the first one moves by keys and the picture is read again.
     let corner = browser.find("//*[@aria-label='top left corner of the page']").await?;
     let before = corner.attr("aria-valuetext").await?;
@@ -105,7 +105,7 @@ async fn what_was_read_wrongly_is_mended_by_keyboard() -> Result<()> {
     browser.window.goto(format!("{}/drawer/picture", server.address)).await?;
     click(&browser, "//button[contains(., 'A diagram')]").await?;
     click(&browser, "//button[.='Read it'][not(@disabled)]").await?;
-    let told = "//p[@role='status'][contains(., 'blocks')]";
+    let told = "//p[@role='status'][contains(., ' blocks')][not(contains(., '…'))]";
     let count = async || -> Result<usize> {
         let text = browser.find(told).await?.text().await?;
         text.split(' ').next().and_then(|n| n.parse().ok()).with_context(|| text.clone())

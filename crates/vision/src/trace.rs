@@ -204,10 +204,14 @@ fn unexplained(runs: &[Run], panels: &[Panel], rounds: &[Round]) -> Vec<Run> {
     let along = |run: &Run| {
         let m = run.middle();
         let side = |p: &Panel| {
+            // Most panels are far away: that is asked first, for this is asked of every run and panel.
+            if p.depth(m).abs() >= 8.0 {
+                return false;
+            }
             let q = p.points();
             (0..4).any(|k| {
                 let side = Run { a: q[k], b: q[(k + 1) % 4], thick: 0.0, dark: 0.0 };
-                strokes::between(side.angle(), run.angle()) < 12.0 && side.off(m) < 7.0 && p.depth(m).abs() < 8.0
+                strokes::between(side.angle(), run.angle()) < 12.0 && side.off(m) < 7.0
             })
         };
         let edge = |r: &Round| {

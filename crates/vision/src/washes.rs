@@ -33,13 +33,41 @@ pub(crate) struct Known<'a> {
 }
 
 impl Known<'_> {
-    fn covers(&self, p: [f64; 2]) -> bool {
-        let round = |r: &Round| ((p[0] - r.middle[0]) / (r.rx + 4.0)).hypot((p[1] - r.middle[1]) / (r.ry + 4.0)) < 1.0;
-        self.panels.iter().any(|o| o.depth(p) > -5.0)
-            || self.clusters.iter().any(|c| c.grown(6.0).holds(p))
-            || self.wedges.iter().any(|w| w.depth(p) > -5.0)
-            || self.rounds.iter().any(round)
-            || self.tags.iter().any(|t| around(t).grown(4.0).holds(p))
+    /// The pixels that lie under what is known, or at its edge. Each thing is asked only about the pixels round it that nothing covers yet:
+    /// a texture has hundreds of things on top of each other.
+    fn covered(&self, w: usize, h: usize) -> Mask {
+        let mut covered = Mask { w, h, data: vec![false; w * h] };
+        for panel in self.panels {
+            paint(&mut covered, &panel.extent().grown(6.0), |p| panel.depth(p) > -5.0);
+        }
+        for cluster in self.clusters {
+            paint(&mut covered, &cluster.grown(6.0), |_| true);
+        }
+        for wedge in self.wedges {
+            paint(&mut covered, &wedge.extent.grown(6.0), |p| wedge.depth(p) > -5.0);
+        }
+        for round in self.rounds {
+            let (rx, ry) = (round.rx + 4.0, round.ry + 4.0);
+            paint(&mut covered, &round.extent().grown(5.0), |p| {
+                let (x, y) = ((p[0] - round.middle[0]) / rx, (p[1] - round.middle[1]) / ry);
+                x * x + y * y < 1.0
+            });
+        }
+        for tag in self.tags {
+            paint(&mut covered, &around(tag).grown(4.0), |_| true);
+        }
+        covered
+    }
+}
+
+fn paint(covered: &mut Mask, extent: &Extent, holds: impl Fn([f64; 2]) -> bool) {
+    let until = |v: f64, most: usize| (v.max(0.0).ceil() as usize + 1).min(most);
+    let (x1, y1) = (until(extent.x1, covered.w), until(extent.y1, covered.h));
+    for y in extent.y0.max(0.0) as usize..y1 {
+        for x in extent.x0.max(0.0) as usize..x1 {
+            let at = y * covered.w + x;
+            covered.data[at] = covered.data[at] || holds([x as f64, y as f64]);
+        }
     }
 }
 
@@ -57,11 +85,12 @@ pub(crate) fn find(sheet: &Sheet, known: &Known<'_>) -> Vec<Extent> {
     let (w, h) = (sheet.gray.w, sheet.gray.h);
     let none = || Mask { w, h, data: vec![false; w * h] };
     let (mut toned, mut blank) = (none(), none());
+    let covered = known.covered(w, h);
     let rim = RIM + 8;
     for y in rim..h - rim {
         for x in rim..w - rim {
             let off = (0..3).map(|k| (sheet.colours[k].at(x, y) - bare[k]).abs()).fold(0.0, f32::max);
-            if sheet.gray.at(x, y) > 0.55 * bare[1] && !known.covers([x as f64, y as f64]) {
+            if sheet.gray.at(x, y) > 0.55 * bare[1] && !covered.at(x, y) {
                 let which = if off > TONED * 255.0 { &mut toned } else { &mut blank };
                 which.data[y * w + x] = true;
             }

@@ -21,8 +21,6 @@ pub(crate) struct Slot {
     pub(crate) blocks: Vec<usize>,
     /// What becomes of it.
     pub(crate) way: SlotWay,
-    /// The maker chose so.
-    pub(crate) chosen: bool,
 }
 
 impl Slot {
@@ -40,12 +38,12 @@ pub(crate) fn plan(sketch: &Sketch, map: Map, count: Option<usize>, fold: Option
         let mut blocks: Vec<usize> = choice.photos.iter().filter_map(|id| sketch.index_of(id)).collect();
         blocks.sort_unstable();
         if !blocks.is_empty() {
-            settled.push(Slot { blocks, way: choice.way, chosen: true });
+            settled.push(Slot { blocks, way: choice.way });
         }
     }
     let named = |n: &usize| settled.iter().any(|s| s.blocks.contains(n));
     let photos = (0..sketch.blocks.len()).filter(|n| sketch.blocks[*n].kind == Kind::Photo && !named(n));
-    let mut slots: Vec<Slot> = photos.map(|n| Slot { blocks: vec![n], way: SlotWay::Cells(1, 1), chosen: false }).collect();
+    let mut slots: Vec<Slot> = photos.map(|n| Slot { blocks: vec![n], way: SlotWay::Cells(1, 1) }).collect();
     if let Some(count) = count {
         let count = count.checked_sub(shown(&settled))?;
         if slots.is_empty() && (count > 0 || settled.is_empty()) {

@@ -13,20 +13,24 @@ mod check;
 mod choices;
 mod conflict;
 mod copies;
+mod fold_choice;
 mod holds;
 mod item;
 mod measure;
 mod model;
 mod notes;
 mod pin;
+mod prints;
 mod programme;
 mod proposal;
 mod request;
+mod rows;
 mod ruler;
 mod search;
 mod slot_choice;
 mod slots;
 mod svg;
+mod twice;
 mod wants;
 mod why;
 
@@ -35,11 +39,13 @@ pub use back::{Back, back};
 pub use check::{Fault, faults};
 pub use choices::Choices;
 pub use conflict::Conflict;
+pub use fold_choice::{FoldChoice, FoldWay};
 pub use holds::{Holds, Keep, Link, What};
 pub use measure::{Group, Kept, Measures, measure};
 pub use pin::{Pin, PinEdge, PinTo};
+pub use prints::{Face, MOST_PHOTOS, Photos, Print};
 pub use proposal::{Outcome, Proposal};
-pub use request::{MOST_PHOTOS, Photos, Print, Request};
+pub use request::Request;
 pub use slot_choice::{SlotChoice, SlotWay};
 pub use svg::layout_svg;
 pub use wants::{Emphasis, Slack};
@@ -67,7 +73,7 @@ pub fn fit(request: &Request) -> Outcome {
             Err(found) => conflict = conflict.or(Some(found)),
         }
     }
-    rank(&mut proposals);
+    rank(&mut proposals, matches!(request.photos, Photos::Prints(_)));
     proposals.extend(emphasised(request, &sketch, &proposals));
     once(&mut proposals);
     match conflict {
@@ -153,17 +159,22 @@ const FALLEN: (f64, f64, f64) = (0.06, 0.18, 0.25);
 /// So many of what touched must still touch.
 const TOUCHING: f64 = 0.67;
 
+/// So many of a way's photo slots may be left without a photo.
+const EMPTIED: f64 = 0.5;
+
 /// Best first. What says the sketch again, or leaves half of it out, comes after the ways that take the sketch as a whole, unless those
-/// lost their balance; what fell apart comes last.
-fn rank(proposals: &mut [Proposal]) {
+/// lost their balance; what fell apart comes last. Where prints are listed, slots take on their shapes: that is no loss.
+fn rank(proposals: &mut [Proposal], listed: bool) {
     let fell = |p: &Proposal| {
         let m = &p.measures;
-        m.drift_mean > FALLEN.0 || m.drift_max > FALLEN.1 || m.slot_shape > FALLEN.2 || m.contacts.share() < TOUCHING
+        m.drift_mean > FALLEN.0 || m.drift_max > FALLEN.1 || !listed && m.slot_shape > FALLEN.2 || m.contacts.share() < TOUCHING
     };
     let place = |p: &Proposal| {
         let most = p.measures.drift_max;
         match p.approach.takes_all() {
             true if p.approach == Approach::Stretch && fell(p) => 2,
+            // Twice as many slots and fewer photos: most of both pages would be writing space.
+            false if p.measures.emptied > EMPTIED => 2,
             true if most <= UNBALANCED => 0,
             _ => 1,
         }
@@ -181,10 +192,17 @@ fn rank(proposals: &mut [Proposal]) {
 /// Fits by one approach: at once, or by way of the sketch that it makes first.
 fn fit_by(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
     let Some(derived) = copies::derived(request, sketch, approach) else { return fit_one(request, sketch, approach, held) };
+    if let Some(page) = twice::one_page(request, approach, &derived) {
+        let found = fit_one(page.request(), &page.request().sketch, Approach::Scale, held);
+        return match found {
+            Ok(proposal) => Ok(derived.named(page.both(proposal, &derived), request)),
+            Err(conflict) => Err(derived.told(page.told(conflict))),
+        };
+    }
     let inner = derived.request();
     match fit_one(inner, &inner.sketch, Approach::Scale, held) {
         Ok(proposal) => Ok(derived.named(proposal, request)),
-        Err(conflict) => Err(derived.told(conflict, request)),
+        Err(conflict) => Err(derived.told(conflict)),
     }
 }
 

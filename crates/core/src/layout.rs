@@ -83,10 +83,37 @@ impl Layout {
         findings.finish(layout)
     }
 
-    /// How many photos it shows.
+    /// How many photos it shows; one across the fold is one.
     pub fn photos(&self) -> usize {
-        self.blocks.iter().filter(|b| b.block.kind == Kind::Photo).count()
+        self.each_photo().len()
     }
+
+    /// The photos, each with its parts: two where it crosses the fold.
+    pub fn each_photo(&self) -> Vec<Vec<&LayoutBlock>> {
+        let mut found: Vec<Vec<&LayoutBlock>> = Vec::new();
+        for block in self.blocks.iter().filter(|b| b.block.kind == Kind::Photo) {
+            match found.last_mut() {
+                Some(parts) if parts.len() == 1 && self.are_parts(parts[0], block) => parts.push(block),
+                _ => found.push(vec![block]),
+            }
+        }
+        found
+    }
+
+    /// Whether two blocks, one after the other, are what the fold made of one.
+    fn are_parts(&self, left: &LayoutBlock, right: &LayoutBlock) -> bool {
+        let (l, r, fold) = (left.block.rect, right.block.rect, self.canvas.page.w);
+        let meet = l.right() == fold && r.x == fold && (l.y, l.h) == (r.y, r.h);
+        meet && self.canvas.pages == 2 && (left.page, right.page) == (0, 1) && left.from == right.from && left.whole == right.whole
+    }
+}
+
+/// What shows of a print in the parts of a photo, together.
+pub fn kept_in(parts: &[&LayoutBlock]) -> Option<Keep> {
+    let keeps = parts.iter().map(|p| p.placed.as_ref().map(|p| p.keep));
+    // Parts of what is no plain rectangle each tell of the whole.
+    let keeps = keeps.take(if parts[0].whole.is_some() { 1 } else { parts.len() });
+    keeps.reduce(|a, b| a.zip(b).map(|(a, b)| Keep { w: a.w + b.w, ..a }))?
 }
 
 fn block_json(block: &LayoutBlock, unit: Unit) -> Value {

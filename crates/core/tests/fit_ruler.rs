@@ -35,3 +35,28 @@ fn a_spread_crowded_with_turned_photos_is_put_on_the_ruler() {
     let proposals = sound(&request(&sketch, level_letter, 2, json!({"photos": {"count": 2}})));
     assert!(proposals.iter().any(|p| p.approach.name() == "stretch"));
 }
+
+/// Photos squeezed between the fold and each other: a tilted one has less than a step's play until its other edge is taken back.
+#[test]
+fn a_line_that_has_no_mark_left_takes_its_partner_back() {
+    let none = || json!({});
+    let blocks = json!([
+        boxed("m0", "mat", [6.875, 0.875, 2.0, 5.75], json!({"under": "p0"})),
+        boxed("p0", "photo", [7.0, 1.0, 1.75, 5.5], none()),
+        boxed("x1", "journal", [1.75, 7.5, 3.0, 1.25], none()),
+        boxed("m2", "mat", [0.375, 1.875, 4.25, 3.5], json!({"under": "p2"})),
+        boxed("p2", "photo", [0.5, 2.0, 4.0, 3.25], none()),
+        boxed("p3", "photo", [5.75, 0.5, 3.75, 3.75], none()),
+        boxed("m4", "mat", [5.125, 0.625, 5.5, 2.75], json!({"under": "p4"})),
+        boxed("p4", "photo", [5.25, 0.75, 5.25, 2.5], none()),
+        boxed("p5", "photo", [2.25, 2.0, 3.5, 3.0], json!({"turn": -2})),
+        boxed("p6", "photo", [6.5, 2.0, 5.25, 3.25], none()),
+        boxed("p7", "photo", [4.5, 3.5, 2.75, 5.25], none()),
+        boxed("p8", "photo", [4.0, 1.25, 5.75, 3.25], json!({"turn": 3})),
+    ]);
+    let sketch =
+        json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Squeezed", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": blocks});
+    let a4 = 4;
+    let proposals = sound(&request(&sketch, a4, 2, json!({"approach": "stretch"})));
+    assert_eq!(proposals.len(), 1);
+}

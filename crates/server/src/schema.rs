@@ -1,17 +1,21 @@
 //! The shapes that cross the wire, for OpenAPI and the client made from it. Documents are read and checked by the core;
 //! what stands here of them says their shape only, and a test holds it against what the core writes.
 
+mod answers;
 mod documents;
 mod people;
 mod pictures;
+mod requests;
 mod views;
 
-pub(crate) use documents::{ChangeDoc, FitDoc, LayoutDoc, PlanDoc, ProposalsDoc, RefitDoc, SketchDoc};
+pub(crate) use answers::{ChangeDoc, ProposalsDoc, RefitDoc};
+pub(crate) use documents::{LayoutDoc, PlanDoc, SketchDoc};
 pub(crate) use people::{
     DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword, NewPerson, PersonChange, Role, RoleChange, SignIn,
     TeamChoice, TeamPeople, TeamView,
 };
 pub(crate) use pictures::{EdgesDoc, EdgesView, LiftView, PictureReading, PictureView, SwatchView};
+pub(crate) use requests::FitDoc;
 pub(crate) use views::{
     AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NewPage, NewVersion, NumbersDoc, NumbersView, PageCard, PageChange,
     PageView, PlanChange, ReadingView, Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step, WordErrorView,

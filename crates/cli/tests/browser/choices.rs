@@ -1,15 +1,10 @@
 //! What she chooses on the page: for one slot, between two blocks, with her hand; and how a clash is undone.
 
-use crate::support::{Server, click, come_in, fill, press, saved, start_page, until_saved};
+use crate::support::{Server, choose, click, come_in, fill, press, saved, start_page, until_saved};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
 use serde_json::json;
-
-/// Chooses in a list by its name and what is to be read there.
-async fn choose(browser: &Browser, list: &str, option: &str) -> Result<()> {
-    click(browser, &format!("//select[@aria-label='{list}']/option[contains(., '{option}')]")).await
-}
 
 #[tokio::test]
 async fn a_slot_goes_another_way_and_takes_its_photos_along() -> Result<()> {

@@ -7,5 +7,6 @@ mod house;
 mod maker;
 mod people;
 mod picture;
+mod prints;
 mod support;
 mod table;

@@ -50,6 +50,11 @@ pub(crate) async fn click(browser: &Browser, xpath: &str) -> Result<()> {
     browser.find(xpath).await?.click().await.with_context(|| xpath.to_owned())
 }
 
+/// Chooses in a list by its name and what is to be read there.
+pub(crate) async fn choose(browser: &Browser, list: &str, option: &str) -> Result<()> {
+    click(browser, &format!("//select[@aria-label='{list}']/option[contains(., '{option}')]")).await
+}
+
 /// Types into the field of a label, in place of what is there.
 pub(crate) async fn fill(browser: &Browser, label: &str, text: &str) -> Result<()> {
     let field = browser.find(&format!("//input[@id = //label[normalize-space() = '{label}']/@for]")).await?;

@@ -3,12 +3,12 @@
 use super::item::Item;
 use super::model::{Model, Scene, Vars};
 use super::pin::PinEdge;
-use super::request::Photos;
+use super::prints::Photos;
 use crate::geometry::{Edge, Rect, Size, Span};
 use crate::layout::{Keep, Layout, LayoutBlock, Placed};
 use crate::length::Length;
 use crate::reading::INCH;
-use crate::sketch::{Block, Kind, Ring, Shape};
+use crate::sketch::{Block, Ring, Shape};
 use std::collections::BTreeSet;
 
 /// The layout for variables in ticks.
@@ -16,7 +16,7 @@ pub(crate) fn layout(scene: &Scene<'_>, model: &Model, ticks: &[i64]) -> Layout 
     let mut names = Names::new(scene);
     let mut blocks = Vec::new();
     for (n, item) in scene.items.iter().enumerate() {
-        if item.kind == Kind::Photo && (item.is_split() || !item.prints.is_empty()) {
+        if item.is_split() || !item.prints.is_empty() {
             photos(scene, model, ticks, n, &mut names, &mut blocks);
         } else {
             let [l, t, r, b] = model.vars[n].edges.map(|v| ticks[v]);
@@ -140,6 +140,12 @@ fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Nam
     right_part.block.bleed.retain(|e| *e != Edge::Left);
     right_part.page = 1;
     right_part.whole = whole;
+    if plain && let (Some(l), Some(r)) = (&mut left.placed, &mut right_part.placed) {
+        let on_left = l.keep.w * (fold - x).ticks() as f64 / (right - x).ticks() as f64;
+        r.keep.x += on_left;
+        r.keep.w -= on_left;
+        l.keep.w = on_left;
+    }
     blocks.extend([left, right_part]);
 }
 
@@ -155,7 +161,8 @@ fn photos(scene: &Scene<'_>, model: &Model, ticks: &[i64], n: usize, names: &mut
         if cell > 0 {
             block.block.id = names.next(&scene.sketch.blocks[item.from[0]].id);
         }
-        block.placed = item.prints.get(cell).and_then(|p| shown(scene, *p, rect));
+        let begins = vars.print_begins.get(cell).map(|b| b.map(|v| v.map(|v| ticks[v])));
+        block.placed = item.prints.get(cell).and_then(|p| shown(scene, item, *p, rect, begins.unwrap_or_default()));
         if item.is_split() {
             blocks.push(block);
         } else {
@@ -164,12 +171,25 @@ fn photos(scene: &Scene<'_>, model: &Model, ticks: &[i64], n: usize, names: &mut
     }
 }
 
-/// What of a print shows in a box: its middle.
-fn shown(scene: &Scene<'_>, print: usize, rect: Rect) -> Option<Placed> {
+/// What of a print shows in a box: its middle, or what lies in the box where the print's edges have a place on the page.
+fn shown(scene: &Scene<'_>, item: &Item, print: usize, rect: Rect, begins: [Option<i64>; 2]) -> Option<Placed> {
     let Photos::Prints(prints) = &scene.request.photos else { return None };
     let print = &prints[print];
     let share = |side: Length, full: Length| (side.ticks() as f64 / full.ticks() as f64).min(1.0);
     let (w, h) = (share(rect.w, print.size.w), share(rect.h, print.size.h));
-    let keep = Keep { x: (1.0 - w) / 2.0, y: (1.0 - h) / 2.0, w, h };
-    Some(Placed { photo: print.id.clone(), print: Size { w: print.size.w, h: print.size.h }, keep })
+    let extent = item.extent_of(rect);
+    // How much of the print lies before the box, across the page and down it.
+    let cut = |begin: Option<i64>, low: f64, side: Length, full: Length| {
+        let most = (full - side).ticks().max(0) as f64;
+        begin.map_or(most / 2.0, |begin| (low - begin as f64).clamp(0.0, most)) / full.ticks() as f64
+    };
+    let quarters = (item.turn / 90.0).round().rem_euclid(4.0) as u8;
+    let (across, down) = if quarters.is_multiple_of(2) { (begins[0], begins[1]) } else { (begins[1], begins[0]) };
+    let (low_x, low_y) = if quarters.is_multiple_of(2) { (extent.l, extent.t) } else { (extent.t, extent.l) };
+    let x = cut(across, low_x, rect.w, print.size.w);
+    let y = cut(down, low_y, rect.h, print.size.h);
+    // Turned, the print's own left or top lies at the far end.
+    let x = if matches!(quarters, 2 | 3) { 1.0 - w - x } else { x };
+    let y = if matches!(quarters, 1 | 2) { 1.0 - h - y } else { y };
+    Some(Placed { photo: print.id.clone(), print: Size { w: print.size.w, h: print.size.h }, keep: Keep { x, y, w, h } })
 }

@@ -1,9 +1,10 @@
 //! The invariants of a layout: the faults of which there must be none. On in every test of the fit.
 
-use super::request::{Photos, Request};
+use super::prints::{Photos, Print};
+use super::request::Request;
 use super::slot_choice::SlotChoice;
 use crate::geometry::{Edge, Span};
-use crate::layout::{Layout, LayoutBlock};
+use crate::layout::{Layout, LayoutBlock, kept_in};
 use crate::reading::{HAIR, KEPT};
 use crate::sketch::{Kind, Sketch};
 
@@ -22,6 +23,8 @@ pub enum Fault {
     Print(String, usize),
     /// A slot is larger than its print, or its print is not in it at its own size.
     PrintSize(String),
+    /// The fold runs through a face on that block's print.
+    Face(String),
     /// So many photos, where so many were asked for.
     PhotoCount(usize, usize),
     /// A pin of that index is not met.
@@ -91,14 +94,15 @@ fn fold_and_margin(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, b
 }
 
 fn photos(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, layout: &Layout) {
-    let photos: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.block.kind == Kind::Photo).collect();
+    let photos = layout.each_photo();
+    let extent = |parts: &[&LayoutBlock]| parts.iter().map(|p| p.extent()).reduce(Span::around).expect("a photo has a part");
     let drawn = |id: &String| sketch.index_of(id).map(|n| sketch.blocks[n].extent());
     for (n, a) in photos.iter().enumerate() {
         for b in &photos[n + 1..] {
             let overlapped =
-                || a.from.iter().any(|x| b.from.iter().any(|y| x != y && drawn(x).zip(drawn(y)).is_some_and(|(x, y)| x.overlaps(y, KEPT))));
-            if a.extent().overlaps(b.extent(), KEPT) && !overlapped() {
-                found.push(Fault::PhotosOverlap(a.block.id.clone(), b.block.id.clone()));
+                || a[0].from.iter().any(|x| b[0].from.iter().any(|y| x != y && drawn(x).zip(drawn(y)).is_some_and(|(x, y)| x.overlaps(y, KEPT))));
+            if extent(a).overlaps(extent(b), KEPT) && !overlapped() {
+                found.push(Fault::PhotosOverlap(a[0].block.id.clone(), b[0].block.id.clone()));
             }
         }
     }
@@ -110,24 +114,38 @@ fn photos(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, layout: &L
     }
     let Photos::Prints(prints) = &request.photos else { return };
     for print in prints {
-        let used = photos.iter().filter(|p| p.placed.as_ref().is_some_and(|s| s.photo == print.id)).count();
+        let used = photos.iter().filter(|p| p[0].placed.as_ref().is_some_and(|s| s.photo == print.id)).count();
         if used != 1 {
             found.push(Fault::Print(print.id.clone(), used));
         }
     }
-    for photo in photos {
-        let fits = photo.placed.as_ref().is_some_and(|p| {
-            let (w, h) = (p.print.w.ticks() as f64 * p.keep.w, p.print.h.ticks() as f64 * p.keep.h);
-            let whole = !request.whole || (p.keep.w > 0.999 && p.keep.h > 0.999);
-            (photo.block.rect.w.ticks() as f64 - w).abs() < HAIR && (photo.block.rect.h.ticks() as f64 - h).abs() < HAIR && whole
+    for parts in photos {
+        let fits = kept_in(&parts).zip(parts[0].placed.as_ref()).is_some_and(|(keep, placed)| {
+            let (w, h) = (placed.print.w.ticks() as f64 * keep.w, placed.print.h.ticks() as f64 * keep.h);
+            let rects = parts.iter().map(|p| Span::from(p.block.rect)).reduce(Span::around);
+            let rect = parts[0].whole.map(Span::from).or(rects).expect("a photo has a part");
+            let whole = !request.whole || (keep.w > 0.999 && keep.h > 0.999);
+            (rect.w() - w).abs() < HAIR && (rect.h() - h).abs() < HAIR && whole
         });
         if !fits {
-            found.push(Fault::PrintSize(photo.block.id.clone()));
+            found.push(Fault::PrintSize(parts[0].block.id.clone()));
         }
+        faces(found, prints, &parts);
     }
     let mut ids: Vec<&str> = layout.blocks.iter().map(|b| b.block.id.as_str()).collect();
     ids.sort_unstable();
     found.extend(ids.windows(2).filter(|w| w[0] == w[1]).map(|w| Fault::Name(w[0].to_owned())));
+}
+
+/// A face across the fold of a photo in two parts: what shows on the left ends within it.
+fn faces(found: &mut Vec<Fault>, prints: &[Print], parts: &[&LayoutBlock]) {
+    let [left, _] = parts else { return };
+    let Some(placed) = left.placed.as_ref().filter(|_| left.whole.is_none()) else { return };
+    let fold = placed.keep.x + placed.keep.w;
+    let faces = prints.iter().filter(|p| p.id == placed.photo).flat_map(|p| &p.faces);
+    if faces.into_iter().any(|f| f.x + 1e-4 < fold && fold < f.x + f.w - 1e-4) {
+        found.push(Fault::Face(left.block.id.clone()));
+    }
 }
 
 fn mats(found: &mut Vec<Fault>, sketch: &Sketch, layout: &Layout) {

@@ -13,14 +13,22 @@ pub struct Choices {
     pub(super) settled: Settled,
 }
 
-const SIDES: [&str; 3] = ["left", "right", "astride"];
+/// A fold runs through no photo between more faces than this.
+const MOST_GAPS: u32 = 60;
+const SIDES: &str = "left, right, astride, a gap's number or null";
 /// More than any request makes.
 const MOST: usize = 20_000;
 
 impl Choices {
     /// Writes them.
     pub fn to_json(&self) -> Value {
-        let side = |s: &Option<Side>| s.map(|s| SIDES[s as usize]);
+        let side = |s: &Option<Side>| match s {
+            None => Value::Null,
+            Some(Side::Left) => "left".into(),
+            Some(Side::Right) => "right".into(),
+            Some(Side::Astride) => "astride".into(),
+            Some(Side::Through(gap)) => (*gap).into(),
+        };
         json!({
             "approach": self.approach.name(),
             "sides": self.settled.sides.iter().map(side).collect::<Vec<_>>(),
@@ -55,7 +63,20 @@ fn read(top: &Node<'_>) -> Option<Choices> {
     };
     let side = |n: &Node<'_>| match n.value {
         Value::Null => Some(None),
-        _ => n.one_of(&SIDES, |t| [Side::Left, Side::Right, Side::Astride].into_iter().find(|s| SIDES[*s as usize] == t)).map(Some),
+        Value::Number(_) => n.count(0, MOST_GAPS).map(|gap| Some(Side::Through(gap as u8))),
+        Value::String(text) => match text.as_str() {
+            "left" => Some(Some(Side::Left)),
+            "right" => Some(Some(Side::Right)),
+            "astride" => Some(Some(Side::Astride)),
+            _ => {
+                n.wrong(SIDES);
+                None
+            }
+        },
+        _ => {
+            n.wrong(SIDES);
+            None
+        }
     };
     let sides: Option<Vec<_>> = list("sides")?.iter().map(side).collect();
     let lost: Option<Vec<_>> = list("lost")?.iter().map(|n| n.count(0, MOST as u32).map(|c| c as usize)).collect();

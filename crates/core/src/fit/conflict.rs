@@ -48,6 +48,8 @@ pub(crate) enum Wish {
     Bounds,
     /// A circle that stays one, units that stay square.
     Round,
+    /// A face that is not trimmed away.
+    Face,
 }
 
 impl Reason {

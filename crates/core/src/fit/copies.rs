@@ -3,18 +3,20 @@
 
 use super::approach::Approach;
 use super::proposal::Proposal;
-use super::{Choices, Conflict, Request};
+use super::{Choices, Conflict, Pin, PinTo, Request, SlotChoice};
 use crate::geometry::{Edge, Rect};
 use crate::length::Length;
 use crate::sketch::{Block, Flip, Kind, QuarterTurn, Shape, Sketch};
 
 /// What the copy of a block on the right page is called after it.
-const RIGHT: &str = "-right";
+pub(super) const RIGHT: &str = "-right";
 
 /// A sketch made from another, for one approach.
 pub(super) struct Derived {
     approach: Approach,
     request: Request,
+    /// Of each derived pin, the pin of the request that it stands for.
+    pin_of: Vec<usize>,
     /// Each derived block's id, and the id of the sketch block it comes from.
     from: Vec<(String, String)>,
     notes: Vec<String>,
@@ -29,12 +31,13 @@ pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) ->
         Approach::OneSide => one_side(sketch),
         Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge => return None,
     };
-    let pins = request.pins.iter().filter(|p| p.blocks().all(|id| made.sketch.index_of(id).is_some())).cloned().collect();
+    let (pins, pin_of) = pins_of(request, &made, approach);
     let holds = request.holds.copied(&made.from, RIGHT);
-    let slots = request.slots.iter().filter(|s| s.photos.iter().all(|id| made.sketch.index_of(id).is_some())).cloned().collect();
+    let slots = slots_of(request, &made);
     let (turn, flip) = (QuarterTurn::default(), Flip::None);
-    let inner = Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, slots, ..request.clone() };
-    Some(Derived { approach, request: inner, from: made.from, notes: made.notes })
+    let inner =
+        Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, slots, at_fold: Vec::new(), ..request.clone() };
+    Some(Derived { approach, request: inner, pin_of, from: made.from, notes: made.notes })
 }
 
 struct Made {
@@ -44,6 +47,17 @@ struct Made {
 }
 
 impl Derived {
+    /// Whether a derived block is the sketch's own, not a copy of it.
+    pub(super) fn is_own(&self, id: &str) -> bool {
+        self.from.iter().any(|(made, own)| made == id && own == id)
+    }
+
+    /// What stands for a sketch block on the right page: its copy, or itself where it runs over the fold.
+    pub(super) fn on_right(&self, id: &str) -> String {
+        let copy = format!("{id}{RIGHT}");
+        if self.request.sketch.index_of(&copy).is_some() { copy } else { id.to_owned() }
+    }
+
     /// The request for the derived sketch.
     pub(super) fn request(&self) -> &Request {
         &self.request
@@ -67,14 +81,63 @@ impl Derived {
     }
 
     /// A conflict told in the sketch's own blocks and the request's own pins again.
-    pub(super) fn told(&self, conflict: Conflict, asked: &Request) -> Conflict {
+    pub(super) fn told(&self, conflict: Conflict) -> Conflict {
         let own = |id: &String| self.from.iter().find(|(made, _)| made == id).map_or(id, |(_, from)| from).clone();
         let mut blocks: Vec<String> = conflict.blocks.iter().map(own).collect();
         blocks.sort();
         blocks.dedup();
-        let pin = |n: &usize| asked.pins.iter().position(|p| self.request.pins.get(*n) == Some(p));
-        Conflict { blocks, pins: conflict.pins.iter().filter_map(pin).collect(), ..conflict }
+        let mut pins: Vec<usize> = conflict.pins.iter().filter_map(|n| self.pin_of.get(*n).copied()).collect();
+        pins.sort_unstable();
+        pins.dedup();
+        Conflict { blocks, pins, ..conflict }
     }
+}
+
+/// The pins of the derived sketch, and which pin of the request each stands for. Where both pages say the sketch, a pin holds both copies,
+/// the other one where the first one's image (or its like) is; one that points to the right page holds the copy there first.
+fn pins_of(request: &Request, made: &Made, approach: Approach) -> (Vec<Pin>, Vec<usize>) {
+    let known = |id: &str| made.sketch.index_of(id).is_some();
+    let copy = |id: &str| Some(format!("{id}{RIGHT}")).filter(|id| known(id));
+    let page = request.target.page.w;
+    let mut found = Vec::new();
+    for (n, pin) in request.pins.iter().enumerate().filter(|(_, p)| p.blocks().all(|id| known(id))) {
+        let right = copy(&pin.block).filter(|_| matches!(approach, Approach::Mirror | Approach::Echo));
+        let Some(right) = right else {
+            found.push((pin.clone(), n));
+            continue;
+        };
+        let image = |pin: &Pin| match (approach, pin.on_page()) {
+            _ if !pin.edge.is_across() || pin.edge.is_size() => pin.clone(),
+            (Approach::Mirror, Some(at)) => Pin { edge: pin.edge.mirrored(), at: page + page - at, ..pin.clone() },
+            (Approach::Mirror, None) => {
+                let to = pin.to.clone().map(|to| PinTo { edge: to.edge.mirrored(), ..to });
+                Pin { edge: pin.edge.mirrored(), at: Length::ZERO - pin.at, to, ..pin.clone() }
+            }
+            (_, Some(at)) if at > page => Pin { at: at - page, ..pin.clone() },
+            (_, Some(at)) => Pin { at: at + page, ..pin.clone() },
+            (_, None) => pin.clone(),
+        };
+        let on_right = |pin: Pin| {
+            let to = pin.to.map(|to| PinTo { block: copy(&to.block).unwrap_or(to.block), ..to });
+            Pin { block: right.clone(), to, ..pin }
+        };
+        let points_right = pin.edge.is_across() && !pin.edge.is_size() && pin.on_page().is_some_and(|at| at > page);
+        let (left, right) = if points_right { (image(pin), on_right(pin.clone())) } else { (pin.clone(), on_right(image(pin))) };
+        found.extend([(left, n), (right, n)]);
+    }
+    found.into_iter().unzip()
+}
+
+/// What she chose for slots, on both copies where there are photos enough for that.
+fn slots_of(request: &Request, made: &Made) -> Vec<SlotChoice> {
+    let known = |s: &SlotChoice| s.photos.iter().all(|id| made.sketch.index_of(id).is_some());
+    let own: Vec<SlotChoice> = request.slots.iter().filter(|s| known(s)).cloned().collect();
+    let right = |s: &SlotChoice| SlotChoice { photos: s.photos.iter().map(|id| format!("{id}{RIGHT}")).collect(), ..s.clone() };
+    let both: Vec<SlotChoice> = own.iter().cloned().chain(own.iter().map(right).filter(known)).collect();
+    let shown: usize = both.iter().map(|s| s.way.shows() as usize).sum();
+    let named: usize = both.iter().map(|s| s.photos.len()).sum();
+    let room = request.photo_count().is_none_or(|count| count >= shown + made.sketch.photo_slots() - named);
+    if room { both } else { own }
 }
 
 /// A copy of a block under another name, its neighbours' names changed along.

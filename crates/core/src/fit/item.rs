@@ -1,13 +1,15 @@
 //! What the programme places: the sketch's blocks after the choices (merged, split, recounted) have been made.
 
 use super::approach::Map;
-use super::request::{Photos, Request};
+use super::fold_choice::FoldWay;
+use super::prints::Photos;
+use super::request::Request;
 use super::slot_choice::SlotWay;
 use super::slots::{self, Slot};
 use super::wants::Slack;
-use crate::geometry::{Edge, Span, nearer_to_quarter};
+use crate::geometry::{Edge, Rect, Span, nearer_to_quarter};
 use crate::length::Length;
-use crate::reading::{HAIR, INCH};
+use crate::reading::{AGREE, HAIR, INCH};
 use crate::sketch::{Block, Grid, Kind, Sketch};
 use pathfinding::prelude::{Matrix, kuhn_munkres_min};
 
@@ -45,6 +47,8 @@ pub(crate) struct Item {
     pub(crate) cell_gap: f64,
     /// The prints in its cells, row by row, as indexes of the request's prints.
     pub(crate) prints: Vec<usize>,
+    /// On a spread, each of its two parts is as large as all of it would be: it is doubled.
+    pub(crate) each: bool,
     /// Of its prints the first is large: as wide (below) or high (beside) as all the small ones together.
     pub(crate) focal: Option<Along>,
     /// On a grid, its units recounted for the target, and as drawn.
@@ -55,6 +59,16 @@ impl Item {
     /// Whether it stands with its sides exchanged.
     pub(crate) fn on_its_side(&self) -> bool {
         nearer_to_quarter(self.turn)
+    }
+
+    /// The measured extent of an unturned box of it.
+    pub(crate) fn extent_of(&self, rect: Rect) -> Span {
+        let span = Span::from(rect);
+        if !self.on_its_side() {
+            return span;
+        }
+        let (w, h) = (span.h() / 2.0, span.w() / 2.0);
+        Span { l: span.cx() - w, t: span.cy() - h, r: span.cx() + w, b: span.cy() + h }
     }
 
     /// Whether some edge of it is not parallel to the page's.
@@ -83,7 +97,13 @@ impl Item {
         }
     }
 
-    /// Whether several prints share it.
+    /// Whether it would stand on the fold, or in its guard, at the smaller of its wanted and its own grown width; all in ticks.
+    pub(crate) fn straddles(&self, map: Map, fold: f64, guard: f64) -> bool {
+        let grown = (self.drawn.w() * map.mean()).min(self.want.w());
+        (self.want.cx() - fold).abs() < grown / 2.0 + guard
+    }
+
+    /// Whether several prints, or the parts of a block that is doubled or a pair, share it.
     pub(crate) fn is_split(&self) -> bool {
         self.cells != (1, 1)
     }
@@ -179,16 +199,19 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
     bleed.sort_unstable();
     bleed.dedup();
     let step = request.snap.ticks() as f64;
-    let gap = slots::cell_gap(sketch);
+    let (gap, joined) = slots::gap_between(sketch, group).map_or_else(|| (slots::cell_gap(sketch), false), |gap| (gap, gap <= AGREE));
     let (kind, cells, focal) = match slot.map(|s| s.way) {
         None | Some(SlotWay::Gone) => (first.kind, (1, 1), None),
+        Some(SlotWay::Each) => (first.kind, (2, 1), None),
         Some(SlotWay::Cells(cols, rows)) => (first.kind, (cols, rows), None),
         Some(SlotWay::Focal { small, below: true }) => (first.kind, (small, 2), Some(Along::Below)),
         Some(SlotWay::Focal { small, below: false }) => (first.kind, (2, small), Some(Along::Beside)),
         Some(SlotWay::Journal) => (Kind::Journal, (1, 1), None),
         Some(SlotWay::Paper) => (Kind::Paper, (1, 1), None),
     };
-    Item {
+    let fold = (request.target.pages == 2).then(|| request.target.page.w.ticks() as f64);
+    let chosen = request.at_fold.iter().find(|c| c.block == first.id).map(|c| c.way);
+    let mut item = Item {
         from: group.to_vec(),
         kind,
         drawn,
@@ -200,11 +223,24 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
         frames: None,
         host: None,
         cells,
+        each: false,
         focal,
-        cell_gap: if step > 0.0 { (gap / step).round().max(1.0) * step } else { gap },
+        cell_gap: if joined {
+            0.0
+        } else if step > 0.0 {
+            (gap / step).round().max(1.0) * step
+        } else {
+            gap
+        },
         prints: Vec::new(),
         grid: first.grid.filter(|_| first.kind == Kind::Grid).map(|g| (recount(g, first, drawn, want, map, request), g)),
+    };
+    let at_fold = fold.is_some_and(|fold| item.straddles(map, fold, request.fold_guard.ticks() as f64)) && square(item.turn) == 0.0;
+    if at_fold && matches!(chosen, Some(FoldWay::Each | FoldWay::Pair)) {
+        item.cells = (2, 1);
     }
+    item.each = at_fold && (chosen == Some(FoldWay::Each) || slot.is_some_and(|s| s.way == SlotWay::Each));
+    item
 }
 
 /// How far a mat reaches beyond what it frames, on each side: an absolute that does not scale.
@@ -258,7 +294,7 @@ fn recount(grid: Grid, block: &Block, drawn: Span, want: Span, map: Map, request
 }
 
 /// Gives each cell the print that loses least in it; the focal one goes to the largest.
-fn assign_prints(items: &mut [Item], prints: &[super::request::Print]) {
+fn assign_prints(items: &mut [Item], prints: &[super::prints::Print]) {
     let mut cells: Vec<(usize, f64, f64)> = Vec::new();
     for (n, item) in items.iter().enumerate().filter(|(_, i)| i.kind == Kind::Photo) {
         let (cols, rows) = (item.run_shares(true), item.run_shares(false));

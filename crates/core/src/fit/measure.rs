@@ -2,7 +2,7 @@
 
 use super::approach::Map;
 use crate::geometry::Span;
-use crate::layout::{Layout, LayoutBlock};
+use crate::layout::{Layout, LayoutBlock, kept_in};
 use crate::reading::{AGREE, KEPT, Place, distance, face, holds, relations};
 use crate::sketch::{Kind, Sketch};
 use serde_json::{Value, json};
@@ -75,6 +75,8 @@ pub struct Measures {
     pub trimmed: f64,
     /// Mean |ln| of the change of the photo slots' shape.
     pub slot_shape: f64,
+    /// The share of the sketch's photos that show no photo here.
+    pub emptied: f64,
     /// Photo area against the wanted area.
     pub photo_area: f64,
     /// Pairs of groups that no longer line up: place and the two groups.
@@ -85,6 +87,7 @@ pub struct Measures {
 pub fn measure(sketch: &Sketch, map: Map, layout: &Layout) -> Measures {
     let mut found = measure_groups(sketch, groups(sketch, map, layout), layout.canvas.span());
     found.trimmed = trimmed(layout);
+    found.emptied = emptied(sketch, layout);
     found
 }
 
@@ -160,12 +163,19 @@ fn photo_form(found: &mut Measures, groups: &[Group]) {
     found.photo_area = if want > 0.0 { here / want } else { 1.0 };
 }
 
+fn emptied(sketch: &Sketch, layout: &Layout) -> f64 {
+    let shows = |id: &String| layout.blocks.iter().any(|b| b.block.kind == Kind::Photo && b.from.contains(id));
+    let photos: Vec<&String> = sketch.blocks.iter().filter(|b| b.kind == Kind::Photo).map(|b| &b.id).collect();
+    photos.iter().filter(|id| !shows(id)).count() as f64 / photos.len().max(1) as f64
+}
+
 fn trimmed(layout: &Layout) -> f64 {
     let (mut all, mut kept) = (0.0, 0.0);
-    for placed in layout.blocks.iter().filter_map(|b| b.placed.as_ref()) {
+    for parts in layout.each_photo() {
+        let Some((keep, placed)) = kept_in(&parts).zip(parts[0].placed.as_ref()) else { continue };
         let area = placed.print.w.ticks() as f64 * placed.print.h.ticks() as f64;
         all += area;
-        kept += area * placed.keep.w * placed.keep.h;
+        kept += area * keep.w * keep.h;
     }
     if all > 0.0 { 1.0 - kept / all } else { 0.0 }
 }

@@ -1,7 +1,9 @@
 //! From items to a programme: which rows must hold, which should, and what pulls where.
 
+mod faces;
 mod forms;
 mod limits;
+mod orders;
 mod slack;
 mod wishes;
 
@@ -24,16 +26,23 @@ pub(crate) enum Side {
     Right,
     /// A split slot with half its columns on either page.
     Astride,
+    /// A photo that the fold may run through, in the gap of that number between the faces on it, counted from the left.
+    Through(u8),
 }
 
 impl Side {
-    /// The other page; astride has none and stays.
+    /// The other page; what is on both has none and stays.
     pub(crate) const fn other(self) -> Side {
         match self {
             Side::Left => Side::Right,
             Side::Right => Side::Left,
-            Side::Astride => Side::Astride,
+            both => both,
         }
+    }
+
+    /// Whether it is one page.
+    pub(crate) const fn is_page(self) -> bool {
+        matches!(self, Side::Left | Side::Right)
     }
 }
 
@@ -46,6 +55,8 @@ pub(crate) struct Vars {
     pub(crate) cols: Vec<(Var, Var)>,
     /// Top and bottom of each row of prints.
     pub(crate) rows: Vec<(Var, Var)>,
+    /// Of each print with faces that may be trimmed, where its left and its top edge would lie untrimmed.
+    pub(crate) print_begins: Vec<[Option<Var>; 2]>,
 }
 
 impl Vars {
@@ -111,6 +122,11 @@ impl Scene<'_> {
         self.items[n].from.iter().find_map(|b| self.request.holds.keep_of(&self.sketch.blocks[*b].id))
     }
 
+    /// Whether a spread is laid on one page.
+    pub(crate) fn merges(&self) -> bool {
+        self.sketch.canvas.pages > self.request.target.pages
+    }
+
     /// How much more than usual places and shapes count.
     pub(crate) fn stress(&self) -> (f64, f64) {
         match self.request.emphasis {
@@ -136,9 +152,10 @@ impl Scene<'_> {
         ids(a).all(|a| ids(b).all(|b| self.request.holds.heeds_pair(what, a, b)))
     }
 
-    /// Whether an item's kind may not be cut at the fold.
+    /// Whether an item may not be cut wherever the fold comes.
     pub(crate) fn keeps_off_fold(&self, item: &Item) -> bool {
         match item.kind {
+            Kind::Photo if self.shows_faces(item) => true,
             Kind::Photo | Kind::Title | Kind::Journal => !self.request.across_fold.contains(&item.kind),
             Kind::Cluster | Kind::Accent => true,
             _ => false,
@@ -156,6 +173,8 @@ pub(crate) fn inches(span: Span) -> Span {
 pub(crate) struct Model {
     pub(crate) programme: Programme,
     pub(crate) vars: Vec<Vars>,
+    /// Where orders are told by cuts, how many variables and rows come before them.
+    before_cuts: Option<(usize, usize)>,
 }
 
 impl Model {
@@ -163,10 +182,12 @@ impl Model {
     pub(crate) fn new(scene: &Scene<'_>, sides: &[Option<Side>]) -> Model {
         let mut programme = Programme::default();
         let vars: Vec<Vars> = scene.items.iter().map(|i| item_vars(&mut programme, i)).collect();
-        let mut model = Model { programme, vars };
+        let mut model = Model { programme, vars, before_cuts: None };
         limits::add(&mut model, scene, sides);
         wishes::add(&mut model, scene);
         forms::add(&mut model, scene);
+        faces::add(&mut model, scene, sides);
+        orders::add(&mut model, scene);
         model
     }
 }
@@ -174,10 +195,10 @@ impl Model {
 fn item_vars(programme: &mut Programme, item: &Item) -> Vars {
     let want = inches(item.want);
     let edges = [want.l, want.t, want.r, want.b].map(|at| programme.var(at));
-    let (cols, rows) = if item.kind == Kind::Photo { item.cells } else { (1, 1) };
+    let (cols, rows) = item.cells;
     let cols = runs(programme, cols, (edges[0], edges[2]));
     let rows = runs(programme, rows, (edges[1], edges[3]));
-    Vars { edges, cols, rows }
+    Vars { edges, cols, rows, print_begins: vec![[None; 2]; item.prints.len()] }
 }
 
 /// Low and high edge of so many equal parts between two edges; the outermost are those edges.

@@ -1,15 +1,16 @@
 //! What changed and why, in sentences a maker would say.
 
 use super::conflict::names_of;
+use super::fold_choice::FoldWay;
 use super::holds::{Keep, What};
 use super::item::{Along, Item};
 use super::measure::{Group, Measures};
 use super::model::Scene;
-use super::request::Photos;
+use super::prints::{Face, Photos};
 use super::search::Chosen;
 use super::slot_choice::SlotWay;
 use super::why;
-use crate::layout::{Layout, LayoutBlock};
+use crate::layout::{self, Layout, LayoutBlock, kept_in};
 use crate::length::Length;
 use crate::reading::{AGREE, INCH, KEPT, Place, distance, face};
 use crate::sketch::Kind;
@@ -20,11 +21,14 @@ const WORTH_SAYING: f64 = 0.035;
 const MOST_MOVES: usize = 3;
 /// A print that loses more than this is named.
 const TRIM_SAID: f64 = 0.02;
+/// A face that loses no more than this share of the print shows whole.
+const FACE_CUT: f64 = 0.005;
 
 /// All sentences, what she decides by first.
 pub(crate) fn notes(scene: &Scene<'_>, chosen: &Chosen, layout: &Layout, measures: &Measures) -> Vec<String> {
     let mut said = Vec::new();
     photo_counts(&mut said, scene, layout);
+    doubled(&mut said, scene, layout);
     contacts(&mut said, scene, measures);
     moves(&mut said, scene, chosen, measures);
     trims(&mut said, scene, layout);
@@ -78,10 +82,10 @@ fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
             said.push(format!("Photo {} becomes {what}: {because}.", list(&ids)));
             continue;
         }
-        if ids.len() > 1 {
+        if ids.len() > 1 && !(item.is_split() && item.cells.0.min(item.cells.1) == 1) {
             said.push(format!("Photos {} become one slot.", list(&ids)));
         }
-        if item.is_split() {
+        if item.is_split() && !item.each {
             let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from == ids && b.block.kind == Kind::Photo).collect();
             let names: Vec<String> = parts.iter().map(|p| p.block.id.clone()).collect();
             if let Some(along) = item.focal {
@@ -98,9 +102,32 @@ fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
                 continue;
             }
             let first = parts[0].extent();
+            if ids.len() > 1 && item.cells.0.min(item.cells.1) == 1 {
+                let each = size_text(scene, first.w(), first.h());
+                said.push(format!("Photos {} become a row of {}: {}, {each} each.", list(&ids), names.len(), list(&names)));
+                continue;
+            }
             let each = size_text(scene, first.w(), first.h());
             let straight = if scene.sketch.blocks[item.from[0]].turn == item.turn { "" } else { ", and stands straight" };
             said.push(format!("Photo {} is split for {} prints{straight}: {}, {each} each.", ids[0], names.len(), list(&names)));
+        }
+    }
+}
+
+/// What stands on both pages by her choice.
+fn doubled(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+    for item in scene.items.iter().filter(|i| i.each || i.is_split() && i.kind != Kind::Photo) {
+        let (ids, name) = (ids_of(scene, item), names_of(scene.sketch, item));
+        let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from == ids).collect();
+        let names: Vec<String> = parts.iter().map(|p| p.block.id.clone()).collect();
+        let size = size_text(scene, parts[0].extent().w(), parts[0].extent().h());
+        let how = if item.each { "stands once on each page" } else { "becomes a pair, one on each page" };
+        said.push(format!("The {name} {how}, as you chose: {}, {size} each.", list(&names)));
+    }
+    for choice in &scene.request.at_fold {
+        let item = scene.item_of(&choice.block).map(|n| &scene.items[n]);
+        if let Some(item) = item.filter(|i| matches!(choice.way, FoldWay::Each | FoldWay::Pair) && !i.is_split()) {
+            said.push(format!("The {} does not stand at the fold here, so it stays one.", names_of(scene.sketch, item)));
         }
     }
 }
@@ -153,15 +180,16 @@ fn moves(said: &mut Vec<String>, scene: &Scene<'_>, chosen: &Chosen, measures: &
 }
 
 fn trims(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
-    for block in &layout.blocks {
-        let Some(placed) = &block.placed else { continue };
-        let trimmed = 1.0 - placed.keep.w * placed.keep.h;
+    for parts in layout.each_photo() {
+        let Some((keep, placed)) = kept_in(&parts).zip(parts[0].placed.as_ref()) else { continue };
+        let trimmed = 1.0 - keep.w * keep.h;
         if trimmed > TRIM_SAID {
-            let full = size_text(scene, placed.print.w.ticks() as f64, placed.print.h.ticks() as f64);
-            let span = crate::geometry::Span::from(block.block.rect);
-            let shows = size_text(scene, span.w(), span.h());
-            said.push(format!("Print {} is trimmed from {full} to {shows} in {}: {:.0} % comes off.", placed.photo, block.block.id, trimmed * 100.0));
+            let (w, h) = (placed.print.w.ticks() as f64, placed.print.h.ticks() as f64);
+            let (full, shows) = (size_text(scene, w, h), size_text(scene, w * keep.w, h * keep.h));
+            let id = &parts[0].block.id;
+            said.push(format!("Print {} is trimmed from {full} to {shows} in {id}: {:.0} % comes off.", placed.photo, trimmed * 100.0));
         }
+        faces(said, scene, keep, &placed.photo);
     }
     if let Photos::Prints(prints) = &scene.request.photos
         && scene.request.whole
@@ -170,10 +198,24 @@ fn trims(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
     }
 }
 
+/// What no slot could show whole.
+fn faces(said: &mut Vec<String>, scene: &Scene<'_>, keep: layout::Keep, photo: &str) {
+    let Photos::Prints(prints) = &scene.request.photos else { return };
+    let cut = |f: &&Face| {
+        let (right, bottom) = (keep.x + keep.w, keep.y + keep.h);
+        f.x < keep.x - FACE_CUT || f.y < keep.y - FACE_CUT || f.x + f.w > right + FACE_CUT || f.y + f.h > bottom + FACE_CUT
+    };
+    let lost = prints.iter().filter(|p| p.id == photo).flat_map(|p| &p.faces).filter(cut).count();
+    if lost > 0 {
+        let what = if lost == 1 { "a marked face is".to_owned() } else { format!("{lost} marked faces are") };
+        said.push(format!("Of print {photo} {what} not shown whole: its slot is too small for that. Another print, or a larger slot, would do."));
+    }
+}
+
 fn over_fold(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
     for pair in layout.blocks.windows(2) {
         let (a, b) = (&pair[0], &pair[1]);
-        if a.from != b.from || a.from.is_empty() || a.page == b.page || a.block.kind == Kind::Photo {
+        if a.from != b.from || a.from.is_empty() || a.page == b.page || a.block.kind == Kind::Photo && a.block.rect.right() != b.block.rect.x {
             continue;
         }
         let parts = format!("{} + {}", text(scene, a.extent().w()), text(scene, b.extent().w()));

@@ -54,6 +54,15 @@ impl PinEdge {
         matches!(self, PinEdge::Width | PinEdge::Height)
     }
 
+    /// What it is in a mirror that stands upright.
+    pub const fn mirrored(self) -> PinEdge {
+        match self {
+            PinEdge::Edge(Edge::Left) => PinEdge::Edge(Edge::Right),
+            PinEdge::Edge(Edge::Right) => PinEdge::Edge(Edge::Left),
+            other => other,
+        }
+    }
+
     /// Whether it is measured across the page.
     pub const fn is_across(self) -> bool {
         matches!(self, PinEdge::Edge(Edge::Left | Edge::Right) | PinEdge::Width | PinEdge::CentreX)

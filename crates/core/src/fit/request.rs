@@ -1,46 +1,23 @@
 //! The fit request: a sketch, a target, prints, and what the maker holds to.
 
 use super::approach::Approach;
+use super::fold_choice::{self, FoldChoice};
 use super::holds::{self, Holds};
 use super::pin::{self, Pin};
+use super::prints::{Photos, read_photos};
 use super::slot_choice::{self, SlotChoice};
 use super::wants::{self, Emphasis, Slack};
 use crate::document::{self, Findings, Invalid, Node};
-use crate::geometry::{Size, Span};
+use crate::geometry::{Edge, Span};
 use crate::length::{Length, Unit};
 use crate::sketch::{Canvas, Flip, Kind, QuarterTurn, Reader, Sketch, read_canvas, read_unit};
 use serde_json::Value;
 
 /// The `format` of a fit request.
 const FORMAT: &str = "metrosk-fit/1";
-/// How many photos may be asked for.
-pub const MOST_PHOTOS: u32 = 100;
 /// The coarsest ruler step: 1 in.
 const COARSEST: Length = Length::inches(1, 1);
 const KINDS_ACROSS: [&str; 3] = ["title", "journal", "photo"];
-
-/// A print to place, as it will be looked at.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Print {
-    /// Unique in the request.
-    pub id: String,
-    /// Its size.
-    pub size: Size,
-    /// The main photo.
-    pub focal: bool,
-}
-
-/// Which photos are wanted.
-#[derive(Clone, Debug, PartialEq, Default)]
-pub enum Photos {
-    /// As many as the layout has slots.
-    #[default]
-    AsDrawn,
-    /// So many, in the sketch's own slot shapes.
-    Count(u32),
-    /// These prints.
-    Prints(Vec<Print>),
-}
 
 /// A fit request, in ticks.
 #[derive(Clone, Debug, PartialEq)]
@@ -75,6 +52,10 @@ pub struct Request {
     pub holds: Holds,
     /// What the maker chose for single slots.
     pub slots: Vec<SlotChoice>,
+    /// On one page of a spread that is said twice, the edges where the fold may be; no field of the document.
+    pub fold_at: Vec<Edge>,
+    /// What the maker chose for single blocks at the fold.
+    pub at_fold: Vec<FoldChoice>,
     /// Where leftover room goes.
     pub slack: Slack,
     /// What counts more where the page's shape changes; none where she has not said.
@@ -145,6 +126,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
     });
     let holds = holds::read(top, sketch.as_ref());
     let slots = top.get("slots").map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch.as_ref()));
+    let at_fold = top.get("at_fold").map_or(Some(Vec::new()), |n| fold_choice::read(&n, sketch.as_ref()));
     let slack = top.get("slack").map_or(Some(Slack::default()), |n| wants::read_slack(&n, sketch.as_ref()));
     let emphasis = top.get("emphasis").map_or(Some(None), |n| wants::read_emphasis(&n).map(Some));
     let (canvas, margin, fold_guard) = target?;
@@ -164,6 +146,8 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         across_fold: across_fold?,
         holds: holds?,
         slots: slots?,
+        fold_at: Vec::new(),
+        at_fold: at_fold?,
         slack: slack?,
         emphasis: emphasis?,
     };
@@ -196,41 +180,6 @@ fn read_target(node: &Node<'_>, reader: Reader) -> Option<(Canvas, Length, Lengt
     let margin = room("margin", half(canvas.page.w).min(half(canvas.page.h)));
     let guard = room("fold_guard", half(canvas.page.w));
     Some((canvas, margin?, guard?))
-}
-
-fn read_photos(node: &Node<'_>, reader: Reader) -> Option<Photos> {
-    if let Some(count) = node.get("count") {
-        return count.count(1, MOST_PHOTOS).map(Photos::Count);
-    }
-    let nodes = node.value.as_array().map(|_| node.items());
-    let Some(nodes) = nodes.filter(|n| !n.is_empty() && n.len() <= MOST_PHOTOS as usize) else {
-        node.wrong(format!("a list of 1 to {MOST_PHOTOS} prints, or {{\"count\": 1 to {MOST_PHOTOS}}}"));
-        return None;
-    };
-    let prints: Vec<Option<Print>> = nodes.iter().map(|n| read_print(n, reader)).collect();
-    let mut seen: Vec<&str> = Vec::new();
-    for (node, print) in nodes.iter().zip(&prints) {
-        let Some(print) = print else { continue };
-        if seen.contains(&print.id.as_str()) {
-            node.get("id")?.wrong("a text that no other print has");
-        }
-        seen.push(&print.id);
-    }
-    prints.into_iter().collect::<Option<_>>().map(Photos::Prints)
-}
-
-fn read_print(node: &Node<'_>, reader: Reader) -> Option<Print> {
-    node.object()?;
-    let id = node.need("id", "a text that no other print has").and_then(|n| n.text());
-    let side = |name| node.need(name, "a length above 0").and_then(|n| n.length(reader.unit, Length::inches(1, 8), Length::inches(100, 1)));
-    let (w, h) = (side("w"), side("h"));
-    let focal = node.get("focal").map_or(Some(false), |n| {
-        n.value.as_bool().or_else(|| {
-            n.wrong("true or false");
-            None
-        })
-    });
-    Some(Print { id: id?.to_owned(), size: Size { w: w?, h: h? }, focal: focal? })
 }
 
 /// Rules that need more than one field.

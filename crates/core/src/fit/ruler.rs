@@ -31,13 +31,19 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
     if step <= 0 {
         return off_ruler(solved);
     }
+    let in_pairs = model.in_pairs(scene);
+    let model = in_pairs.as_ref().unwrap_or(model);
+    let solved = &solved[..model.programme.vars()];
     // Wishes may ask for more lines than the ruler has room for: then only what must be one line is.
     for wishes in [true, false] {
         let mut lattice = Lattice::new(scene, model, solved, step as f64, wishes);
         lattice.improve();
         lattice.repair();
-        if !lattice.broken().is_empty() && marks::settle(&mut lattice, &model.programme, solved) {
-            lattice.improve();
+        // What is tilted binds lines of both axes: where the easiest lines first lead nowhere, its own come first, while there is room.
+        for first in [Vec::new(), tilted(scene, model, &lattice)] {
+            if !lattice.broken().is_empty() && marks::settle(&mut lattice, &model.programme, solved, &first) {
+                lattice.improve();
+            }
         }
         if lattice.broken().is_empty() {
             return (0..model.programme.vars()).map(|v| lattice.value(v).round() as i64).collect();
@@ -45,6 +51,12 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
     }
     // Better off the ruler than over a limit: the programme's own answer breaks none.
     off_ruler(solved)
+}
+
+/// The lines of tilted items.
+fn tilted(scene: &Scene<'_>, model: &Model, lattice: &Lattice) -> Vec<usize> {
+    let edges = scene.items.iter().zip(&model.vars).filter(|(i, _)| i.is_tilted()).flat_map(|(_, v)| v.edges);
+    edges.map(|v| lattice.line_of[v].0).collect()
 }
 
 fn off_ruler(solved: &[f64]) -> Vec<i64> {

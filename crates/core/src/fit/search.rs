@@ -2,6 +2,7 @@
 //! wishes are let go for good once they can't be had.
 
 use super::conflict::{Reason, Wish};
+use super::fold_choice::FoldWay;
 use super::item::Item;
 use super::measure::{Group, Measures, measure_groups};
 use super::model::{Model, Scene, Side};
@@ -213,7 +214,7 @@ fn preview(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Measures {
 /// How far the cells of split slots are from a print's shape, beyond 3:2 and on average.
 fn oblong(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> f64 {
     let split: Vec<f64> = (scene.items.iter().zip(&model.vars))
-        .filter(|(item, _)| item.is_split() && item.focal.is_none())
+        .filter(|(item, _)| item.kind == Kind::Photo && item.is_split() && item.focal.is_none())
         .map(|(_, vars)| {
             let side = |run: &(usize, usize)| (solved[run.1] - solved[run.0]).max(0.01);
             ((side(&vars.cols[0]) / side(&vars.rows[0])).ln().abs() - 1.5_f64.ln()).max(0.0)
@@ -227,8 +228,8 @@ fn demerit(m: &Measures) -> f64 {
     let lost = |kept: super::measure::Kept| 1.0 - kept.share();
     m.drift_mean * 25.0
         + m.drift_max * 2.0
-        + lost(m.alignments) * 20.0
-        + lost(m.relations) * 60.0
+        + lost(m.alignments) * 90.0
+        + lost(m.relations) * 450.0
         + lost(m.contacts) * 8.0
         + (m.slot_shape - 0.05).max(0.0) * 6.0
         + (0.6 - m.photo_area).max(0.0) * 5.0
@@ -240,8 +241,16 @@ fn first_side(scene: &Scene<'_>, n: usize, fold: f64, tie: Side) -> Option<Side>
     if !scene.keeps_off_fold(item) {
         return None;
     }
-    if can_stand_astride(item) && straddles(scene, item, fold) {
-        return Some(Side::Astride);
+    if straddles(scene, item, fold) {
+        if can_stand_astride(item) {
+            return Some(Side::Astride);
+        }
+        // The fold runs through the gap between faces that is nearest to it.
+        let off = |gap: &f64| (item.want.l + item.want.w() * gap - fold).abs();
+        let gaps = scene.fold_gaps(item);
+        if let Some(nearest) = (0..gaps.len()).min_by(|a, b| off(&gaps[*a]).total_cmp(&off(&gaps[*b]))) {
+            return Some(Side::Through(nearest as u8));
+        }
     }
     let off = item.want.cx() - fold;
     Some(if off.abs() <= AGREE {
@@ -253,10 +262,22 @@ fn first_side(scene: &Scene<'_>, n: usize, fold: f64, tie: Side) -> Option<Side>
     })
 }
 
-/// The pages that pinned left and right edges call for: of the pinned blocks, of what they frame, and of everything
+/// The pages that she chose, and those that pinned left and right edges call for: of the pinned blocks, of what they frame, and of everything
 /// that lies beyond them.
 fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
     let mut sides = vec![None; scene.items.len()];
+    for choice in &scene.request.at_fold {
+        let Some(n) = scene.item_of(&choice.block) else { continue };
+        sides[n] = match choice.way {
+            FoldWay::Left => Some(Side::Left),
+            FoldWay::Right => Some(Side::Right),
+            FoldWay::Each | FoldWay::Pair => scene.items[n].is_split().then_some(Side::Astride),
+        };
+    }
+    // A photo that is doubled by the choice for its slot.
+    for (n, _) in scene.items.iter().enumerate().filter(|(_, i)| i.each) {
+        sides[n] = Some(Side::Astride);
+    }
     for pin in &scene.request.pins {
         let Some(at) = pin.on_page().map(|at| at.ticks() as f64) else { continue };
         let side = match pin.edge {
@@ -280,7 +301,7 @@ fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
         while let Some((framed, _)) = scene.items[n].frames {
             n = framed;
         }
-        if !scene.keeps_off_fold(&scene.items[n]) {
+        if !scene.keeps_off_fold(&scene.items[n]) || !scene.fold_gaps(&scene.items[n]).is_empty() {
             continue;
         }
         sides[n] = Some(side);
@@ -297,23 +318,21 @@ fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
 
 /// A slot split into an even number of columns may have half of them on either page.
 fn can_stand_astride(item: &Item) -> bool {
-    item.kind == Kind::Photo && item.focal.is_none() && item.cells.0.is_multiple_of(2) && item.turn == 0.0
+    item.is_split() && item.focal.is_none() && item.cells.0.is_multiple_of(2) && item.turn == 0.0
 }
 
 /// Whether it reaches over the fold, at the smaller of its wanted and its own grown width.
 fn straddles(scene: &Scene<'_>, item: &Item, fold: f64) -> bool {
-    let guard = scene.request.fold_guard.ticks() as f64;
-    let grown = (item.drawn.w() * scene.map.mean()).min(item.want.w());
-    (item.want.cx() - fold).abs() < grown / 2.0 + guard
+    item.straddles(scene.map, fold, scene.request.fold_guard.ticks() as f64)
 }
 
 /// Mats go with what they frame, clusters and accents with what they sit on.
 fn settled(scene: &Scene<'_>, mut sides: Vec<Option<Side>>) -> Vec<Option<Side>> {
     for _ in 0..3 {
         for (n, item) in scene.items.iter().enumerate() {
-            let leader = item.frames.map(|(f, _)| f).or(item.host.filter(|h| item.kind != Kind::Mat && sits_on(scene, n, *h)));
+            let leader = item.frames.map(|(f, _)| f).or(item.host.filter(|h| item.kind != Kind::Mat && !item.is_split() && sits_on(scene, n, *h)));
             if let Some(leader) = leader {
-                let side = sides[leader].filter(|s| *s != Side::Astride);
+                let side = sides[leader].filter(|s| s.is_page());
                 if item.frames.is_some() || side.is_some() {
                     sides[n] = side;
                 }
@@ -351,6 +370,12 @@ fn sits_on(scene: &Scene<'_>, n: usize, host: usize) -> bool {
 fn toggles(scene: &Scene<'_>, fold: f64) -> Vec<(usize, Side)> {
     let mut found: Vec<(usize, Side)> = Vec::new();
     for (n, item) in scene.items.iter().enumerate() {
+        // Where the fold may run through a photo, any gap between its faces and either page.
+        let gaps = scene.fold_gaps(item).len();
+        if gaps > 0 {
+            found.extend((0..gaps).map(|gap| (n, Side::Through(gap as u8))).chain([(n, Side::Left), (n, Side::Right)]));
+            continue;
+        }
         if item.frames.is_none() && scene.keeps_off_fold(item) && straddles(scene, item, fold) && !matches!(item.kind, Kind::Cluster | Kind::Accent) {
             // What stands astride tries its nearer page; what has a page, the other one.
             let to_left = (item.want.cx() < fold) == can_stand_astride(item);

@@ -21,6 +21,8 @@ pub enum SlotWay {
         /// Below rather than beside.
         below: bool,
     },
+    /// Two prints, each as large as the slot, one on either page where it stands on the fold; elsewhere two halves.
+    Each,
     /// Writing space.
     Journal,
     /// A square of paper.
@@ -29,7 +31,7 @@ pub enum SlotWay {
     Gone,
 }
 
-const WAYS: [&str; 5] = ["cells", "focal", "journal", "paper", "gone"];
+const WAYS: [&str; 6] = ["cells", "focal", "each", "journal", "paper", "gone"];
 const ALONG: [&str; 2] = ["beside", "below"];
 
 impl SlotWay {
@@ -38,6 +40,7 @@ impl SlotWay {
         match self {
             SlotWay::Cells(cols, rows) => cols * rows,
             SlotWay::Focal { small, .. } => small + 1,
+            SlotWay::Each => 2,
             SlotWay::Journal | SlotWay::Paper | SlotWay::Gone => 0,
         }
     }
@@ -87,6 +90,7 @@ fn read_choice(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<SlotChoice> {
             let along = node.get("along").map_or(Some("beside"), |n| n.one_of(&ALONG, |t| ALONG.into_iter().find(|w| *w == t)));
             SlotWay::Focal { small: count("small", None)?, below: along? == "below" }
         }
+        "each" => SlotWay::Each,
         "journal" => SlotWay::Journal,
         "paper" => SlotWay::Paper,
         _ => SlotWay::Gone,

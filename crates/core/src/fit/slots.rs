@@ -1,14 +1,18 @@
 //! The photo count: which slots stay, split, merge or become writing space.
 
 use crate::geometry::Span;
-use crate::reading::{GAP_MOST, INCH, distance, face};
+use crate::reading::{AGREE, GAP_MOST, INCH, distance, face};
 use crate::sketch::{Kind, Sketch};
 
 use super::approach::Map;
+use super::rows::{self, Row};
 use super::slot_choice::{SlotChoice, SlotWay};
 
 /// Two neighbours may become one slot when together they fill at least this share of their common frame.
 const MERGE_FILL: f64 = 0.85;
+/// A row of so many photos may show one fewer, where its prints do not get more oblong than this beyond 3:2 (as a logarithm).
+const ROW: usize = 3;
+const SHORTENED: f64 = 0.25;
 /// Oblong beyond 3:2, a slot shows few prints well.
 const OBLONG: f64 = 1.5;
 /// Between the prints of a split slot where the sketch shows no gap between photos.
@@ -26,6 +30,15 @@ pub(crate) struct Slot {
 impl Slot {
     fn shown(&self) -> u32 {
         self.way.shows()
+    }
+
+    /// The direction of a row that has become one slot.
+    fn along(&self) -> Option<bool> {
+        match self.way {
+            SlotWay::Cells(cols, 1) if self.blocks.len() > 1 && cols > 1 => Some(true),
+            SlotWay::Cells(1, rows) if self.blocks.len() > 1 && rows > 1 => Some(false),
+            _ => None,
+        }
     }
 }
 
@@ -59,23 +72,91 @@ pub(crate) fn plan(sketch: &Sketch, map: Map, count: Option<usize>, fold: Option
 fn fill(sketch: &Sketch, map: Map, slots: &mut Vec<Slot>, count: usize, fold: Option<f64>) -> Option<()> {
     let frame = |slot: &Slot| frame_of(sketch, &slot.blocks);
     while shown(slots) > count {
-        if let Some((a, b)) = best_merge(sketch, slots, map, fold) {
+        if let Some(row) = shortest_loss(sketch, slots, map, fold) {
+            rows::join(slots, &row, row.drawn() - 1);
+        } else if let Some((a, b)) = best_merge(sketch, slots, map, fold) {
             let gone = slots.remove(b);
             slots[a].blocks.extend(gone.blocks);
             slots[a].blocks.sort_unstable();
+        } else if let Some(row) = slots.iter_mut().find(|s| s.along().is_some()) {
+            row.way = match row.way {
+                SlotWay::Cells(cols, 1) => SlotWay::Cells(cols - 1, 1),
+                SlotWay::Cells(1, rows) => SlotWay::Cells(1, rows - 1),
+                other => other,
+            };
         } else {
-            let smallest = slots.iter_mut().filter(|s| s.shown() > 0).min_by(|a, b| frame(a).area().total_cmp(&frame(b).area()));
+            // Of the smallest the last: where a page is said twice, the left one keeps its photos.
+            let smallest = slots.iter_mut().rev().filter(|s| s.shown() > 0).min_by(|a, b| frame(a).area().total_cmp(&frame(b).area()));
             smallest?.way = SlotWay::Journal;
         }
     }
     if shown(slots) < count {
-        let wants: Vec<Span> = slots.iter().map(|s| map.apply(frame(s))).collect();
-        for ((slot, want), cells) in slots.iter_mut().zip(&wants).zip(shares(&wants, count)) {
-            let (cols, rows) = arrange(*want, cells);
-            slot.way = SlotWay::Cells(cols, rows);
-        }
+        *slots = more(sketch, map, slots, count, fold);
     }
     Some(())
+}
+
+/// The row that shows one photo fewer with the least harm to their shape.
+fn shortest_loss(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>) -> Option<Row> {
+    let harm = |row: &Row| oblong(map.apply(row.frame), row.cells(row.drawn() - 1));
+    let rows = rows::rows(sketch, slots, map, fold, ROW).into_iter().filter(|row| harm(row) <= SHORTENED);
+    rows.min_by(|a, b| harm(a).total_cmp(&harm(b)))
+}
+
+/// The slots split, and rows lengthened, for so many photos: rows are taken as one where that makes the prints worth more.
+fn more(sketch: &Sketch, map: Map, slots: &[Slot], count: usize, fold: Option<f64>) -> Vec<Slot> {
+    let split = |slots: &[Slot]| {
+        let units: Vec<Unit> =
+            slots.iter().map(|s| Unit { want: map.apply(frame_of(sketch, &s.blocks)), least: s.shown().max(1), along: s.along() }).collect();
+        let (worth, shares) = shares(&units, count)?;
+        let ways = units.iter().zip(&shares).map(|(unit, cells)| unit.arrange(*cells));
+        let split = slots.iter().zip(ways).map(|(s, (cols, rows))| Slot { way: SlotWay::Cells(cols, rows), ..s.clone() });
+        Some((worth, split.collect::<Vec<Slot>>()))
+    };
+    let Some(mut best) = split(slots) else { return slots.to_vec() };
+    let mut joined = slots.to_vec();
+    for _ in 0..slots.len() {
+        let mut found = None;
+        for row in rows::rows(sketch, &joined, map, fold, 2) {
+            let mut tried = joined.clone();
+            rows::join(&mut tried, &row, row.drawn() + 1);
+            if let Some(next) = split(&tried)
+                && next.0 > best.0 + 1e-9
+            {
+                best = next;
+                found = Some(tried);
+            }
+        }
+        match found {
+            Some(next) => joined = next,
+            None => break,
+        }
+    }
+    best.1
+}
+
+/// What prints are shared out to: a slot, or a row that is one.
+struct Unit {
+    want: Span,
+    /// It shows at least so many.
+    least: u32,
+    /// A row across, or down; a slot is split either way.
+    along: Option<bool>,
+}
+
+impl Unit {
+    fn arrange(&self, count: u32) -> (u32, u32) {
+        match self.along {
+            Some(true) => (count, 1),
+            Some(false) => (1, count),
+            None => arrange(self.want, count),
+        }
+    }
+
+    /// What one of so many prints in it is worth: its area in square inches, less the more oblong it is.
+    fn worth(&self, count: u32) -> f64 {
+        self.want.area() / (INCH * INCH) / f64::from(count) * (-1.5 * oblong(self.want, self.arrange(count))).exp()
+    }
 }
 
 /// The box around slots in the sketch.
@@ -91,15 +172,15 @@ fn shown(slots: &[Slot]) -> usize {
 
 /// How many prints each slot is split for, so that the prints are as large, as even and as little oblong as can be:
 /// the split with the largest sum of the logarithms of the prints' worth, found slot by slot (dynamic programming).
-fn shares(wants: &[Span], count: usize) -> Vec<u32> {
+fn shares(units: &[Unit], count: usize) -> Option<(f64, Vec<u32>)> {
     // best[n]: the worth and the shares of the slots so far with n prints in all.
     let mut best: Vec<Option<(f64, Vec<u32>)>> = vec![None; count + 1];
     best[0] = Some((0.0, Vec::new()));
-    for want in wants {
+    for unit in units {
         let mut next: Vec<Option<(f64, Vec<u32>)>> = vec![None; count + 1];
         for (n, (worth, shares)) in best.iter().enumerate().filter_map(|(n, b)| Some((n, b.as_ref()?))) {
-            for cells in 1..=count - n {
-                let found = worth + cells as f64 * print_worth(*want, cells as u32).ln();
+            for cells in unit.least as usize..=count - n {
+                let found = worth + cells as f64 * unit.worth(cells as u32).ln();
                 if next[n + cells].as_ref().is_none_or(|known| found > known.0 + 1e-9) {
                     let shares = shares.iter().copied().chain([cells as u32]).collect();
                     next[n + cells] = Some((found, shares));
@@ -108,12 +189,7 @@ fn shares(wants: &[Span], count: usize) -> Vec<u32> {
         }
         best = next;
     }
-    best.pop().flatten().map(|(_, shares)| shares).unwrap_or_default()
-}
-
-/// What one of so many prints in a slot is worth: its area in square inches, less the more oblong it is.
-fn print_worth(want: Span, count: u32) -> f64 {
-    want.area() / (INCH * INCH) / f64::from(count) * (-1.5 * oblong(want, arrange(want, count))).exp()
+    best.pop().flatten()
 }
 
 /// How far beyond 3:2 the cells of an arrangement are, as a logarithm.
@@ -178,4 +254,15 @@ pub(crate) fn cell_gap(sketch: &Sketch) -> f64 {
         }
     }
     if least <= INCH / 2.0 { least } else { USUAL_GAP }
+}
+
+/// The gap between neighbours of a row that has become one slot, in ticks; none for other slots.
+pub(crate) fn gap_between(sketch: &Sketch, group: &[usize]) -> Option<f64> {
+    let spans: Vec<Span> = group.iter().map(|n| sketch.blocks[*n].extent()).collect();
+    let gaps = spans
+        .iter()
+        .enumerate()
+        .flat_map(|(n, a)| spans[n + 1..].iter().map(move |b| (*a, *b)))
+        .flat_map(|(a, b)| [true, false].into_iter().filter(move |x| face(a, b, *x)).map(move |x| distance(a, b, x).max(distance(b, a, x))));
+    gaps.filter(|gap| *gap > -AGREE).reduce(f64::min)
 }

@@ -6,7 +6,7 @@
 use super::conflict::{Reason, Wish, names_of, pin_text};
 use super::measure::Measures;
 use super::model::Scene;
-use super::request::Photos;
+use super::prints::Photos;
 use super::search::Chosen;
 use crate::length::Length;
 use crate::reading::{Relation, relations};
@@ -80,6 +80,7 @@ fn told(scene: &Scene<'_>, chosen: &Chosen, row: usize, n: usize) -> Option<Stri
             let with = if o == n { String::new() } else { name(o) };
             match wish {
                 Wish::Round => "to stay round or square".to_owned(),
+                Wish::Face => "so that no face is trimmed away".to_owned(),
                 Wish::Bounds | Wish::Equal if o == n => "to keep its size".to_owned(),
                 _ if o == n => return None,
                 Wish::Relation => format!("to stay {} the {with}", relation(scene, n, o)),

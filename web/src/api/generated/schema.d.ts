@@ -970,6 +970,29 @@ export interface components {
             /** @description Equally wide, or else equally high. */
             wide: boolean;
         };
+        /** @description A face on a print, in shares of the print's width and height. */
+        FaceDoc: {
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description From the left, 0 to 1.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From the top.
+             */
+            y: number;
+        };
         /** @description One finding in a document. */
         FindingView: {
             /** @description What is allowed there. */
@@ -985,6 +1008,8 @@ export interface components {
             across_fold?: string[] | null;
             /** @description `auto` or an approach. */
             approach?: string | null;
+            /** @description What becomes of single blocks that would stand on the fold. */
+            at_fold?: components["schemas"]["FoldChoiceDoc"][] | null;
             /** @description `balance`, `positions` or `proportions`: what counts more on a page of another shape. */
             emphasis?: string | null;
             /** @description `none`, `across` or `down` */
@@ -1020,6 +1045,13 @@ export interface components {
             turn?: number | null;
             /** @description `in` or `mm` */
             unit: string;
+        };
+        /** @description What becomes of a block that would stand on the fold. */
+        FoldChoiceDoc: {
+            /** @description `left`, `right`, `each` or `pair` */
+            as: string;
+            /** @description The sketch block. */
+            block: string;
         };
         /** @description A gap between two neighbours. */
         GapView: {
@@ -1521,6 +1553,8 @@ export interface components {
         };
         /** @description A print. */
         PrintDoc: {
+            /** @description What must neither lie in the fold nor be trimmed away. */
+            faces?: components["schemas"]["FaceDoc"][] | null;
             /** @description The main photo. */
             focal?: boolean | null;
             /**
@@ -1836,7 +1870,7 @@ export interface components {
         SlotChoiceDoc: {
             /** @description Of a focal print: the small ones `beside` or `below` it. */
             along?: string | null;
-            /** @description `cells`, `focal`, `journal`, `paper` or `gone` */
+            /** @description `cells`, `focal`, `each`, `journal`, `paper` or `gone` */
             as: string;
             /**
              * Format: int32

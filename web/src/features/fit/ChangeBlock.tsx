@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { api, type BlockDoc, type ChangeDoc, type FitDoc } from "@/api/client";
 import { kindWord } from "@/shared/drawing/geometry";
-import { optionOf, slotChoiceOf, slotOptions, withSlot } from "./holding";
+import { atFold, foldWays, optionOf, slotChoiceOf, slotOptions, withAtFold, withSlot } from "./holding";
 
 type Props = { fit: FitDoc; block: BlockDoc; change: (fit: FitDoc, reason: string) => void };
 
@@ -27,6 +27,7 @@ export function ChangeBlock({ fit, block, change }: Props) {
   return (
     <div className="mt-2 grid gap-1.5">
       {block.kind === "photo" && <Slot fit={fit} block={block} change={change} />}
+      <AtFold fit={fit} block={block} change={change} />
       {plain && (
         <Row label="Kind">
           <select
@@ -138,6 +139,32 @@ function Slot({ fit, block, change }: Props) {
         {options.map((o) => (
           <option key={o.name} value={o.name}>
             {o.label}
+          </option>
+        ))}
+      </select>
+    </Row>
+  );
+}
+
+/** Where a block goes that would stand on the fold, or that it stands on both pages. */
+function AtFold({ fit, block, change }: Props) {
+  const ways = foldWays(block.kind);
+  const isSpread = fit.target.pages === 2;
+  if (!isSpread || ways.length === 0) return null;
+  return (
+    <Row label="At the fold">
+      <select
+        className="field min-w-0 flex-1 py-1"
+        aria-label="At the fold"
+        value={atFold(fit, block.id)}
+        onChange={(e) => {
+          const way = ways.find((w) => w.value === e.target.value);
+          if (way) change(withAtFold(fit, block.id, way.value), `${block.id} at the fold: ${way.label}`);
+        }}
+      >
+        {ways.map((w) => (
+          <option key={w.value} value={w.value}>
+            {w.label}
           </option>
         ))}
       </select>

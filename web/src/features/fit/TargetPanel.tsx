@@ -15,6 +15,7 @@ import {
   withSize,
   withStep,
 } from "./model";
+import { PrintsPanel } from "./PrintsPanel";
 
 const SLACKS = [
   { value: "best", label: "where it fits best" },
@@ -36,6 +37,7 @@ type Props = { fit: FitDoc; change: (fit: FitDoc, reason: string) => void };
 export function TargetPanel({ fit, change }: Props) {
   const unit = unitOf(fit);
   const photos = photoCount(fit);
+  const listed = Array.isArray(fit.photos);
   const { page, pages } = fit.target;
   const own = (w: number, h: number) => change(withSize(fit, { unit, w, h }), "another page size");
   return (
@@ -104,31 +106,18 @@ export function TargetPanel({ fit, change }: Props) {
         </div>
         <div className="flex flex-wrap items-center gap-2">
           <span className="text-second">photos</span>
-          <button
-            type="button"
-            className="button"
-            aria-label="One photo less"
-            disabled={photos.count <= 1}
-            onClick={() => change(withPhotos(fit, photos.count - 1), `${photos.count - 1} photos`)}
-          >
-            −
-          </button>
-          <output aria-label="Photos" className="min-w-[1.6rem] text-center font-bold">
-            {photos.count}
-          </output>
-          <button
-            type="button"
-            className="button"
-            aria-label="One photo more"
-            disabled={photos.count >= MOST_PHOTOS || photos.drawn === 0}
-            onClick={() => change(withPhotos(fit, photos.count + 1), `${photos.count + 1} photos`)}
-          >
-            +
-          </button>
+          {listed ? (
+            <output aria-label="Photos" className="font-bold">
+              {photos.count}
+            </output>
+          ) : (
+            <PhotoCount fit={fit} change={change} />
+          )}
           <span className="text-[13px] text-second">
             {photos.count === photos.drawn ? "as drawn" : `${photos.drawn} drawn`}
           </span>
         </div>
+        <PrintsPanel fit={fit} change={change} />
         <div className="flex flex-wrap items-center gap-3">
           <LengthField
             label="margin"
@@ -204,5 +193,35 @@ export function TargetPanel({ fit, change }: Props) {
         )}
       </div>
     </section>
+  );
+}
+
+/** One photo more or fewer. */
+function PhotoCount({ fit, change }: Props) {
+  const photos = photoCount(fit);
+  return (
+    <>
+      <button
+        type="button"
+        className="button"
+        aria-label="One photo less"
+        disabled={photos.count <= 1}
+        onClick={() => change(withPhotos(fit, photos.count - 1), `${photos.count - 1} photos`)}
+      >
+        −
+      </button>
+      <output aria-label="Photos" className="min-w-[1.6rem] text-center font-bold">
+        {photos.count}
+      </output>
+      <button
+        type="button"
+        className="button"
+        aria-label="One photo more"
+        disabled={photos.count >= MOST_PHOTOS || photos.drawn === 0}
+        onClick={() => change(withPhotos(fit, photos.count + 1), `${photos.count + 1} photos`)}
+      >
+        +
+      </button>
+    </>
   );
 }

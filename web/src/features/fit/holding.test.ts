@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { FitDoc } from "@/api/client";
 import {
+  atFold,
+  foldWays,
   gapsOf,
   likeEdges,
   measureOf,
@@ -11,6 +13,7 @@ import {
   slotChoiceOf,
   slotOptions,
   withAcrossFold,
+  withAtFold,
   withHeldAt,
   withoutThisPin,
   withPinBetween,
@@ -113,5 +116,28 @@ describe("leftover room and the fold", () => {
     const both = withAcrossFold(withAcrossFold(fit, "title", true), "photo", true);
     expect(both.across_fold).toEqual(["title", "photo"]);
     expect(withAcrossFold(withAcrossFold(both, "title", false), "photo", false).across_fold).toBeUndefined();
+  });
+
+  it("offers what can become of a block at the fold, and keeps one choice a block", () => {
+    expect(foldWays("strip")).toEqual([]);
+    expect(foldWays("title").map((w) => w.value)).toEqual(["", "left", "right", "each"]);
+    expect(foldWays("journal").map((w) => w.value)).toContain("pair");
+    const each = withAtFold(withAtFold(fit, "t1", "left"), "t1", "each");
+    expect(each.at_fold).toEqual([{ block: "t1", as: "each" }]);
+    expect(atFold(each, "t1")).toBe("each");
+    expect(withAtFold(each, "t1", "").at_fold).toBeUndefined();
+    expect(atFold(fit, "t1")).toBe("");
+  });
+
+  it("doubles a photo on a spread only, and counts both", () => {
+    const block = fit.sketch.blocks.find((b) => b.id === "p1");
+    if (!block) throw new Error("no p1");
+    const spread = { ...fit, target: { ...fit.target, pages: 2 } };
+    expect(slotOptions({ ...fit, target: { ...fit.target, pages: 1 } }, block).some((o) => o.name === "each")).toBe(
+      false,
+    );
+    const each = slotOptions(spread, block).find((o) => o.name === "each")?.choice;
+    const drawn = spread.sketch.blocks.filter((b) => b.kind === "photo").length;
+    expect(withSlot(spread, "p1", each).photos).toEqual({ count: drawn + 1 });
   });
 });

@@ -101,6 +101,9 @@ export function slotOptions(fit: FitDoc, block: BlockDoc): SlotOption[] {
     { name: "one", label: "one photo", choice: cells(1, 1) },
     { name: "two-across", label: "two photos side by side", choice: cells(2, 1) },
     { name: "two-down", label: "two photos, one above the other", choice: cells(1, 2) },
+    ...(fit.target.pages === 2
+      ? [{ name: "each", label: "as large on both pages, at the fold", choice: { photos: one, as: "each" } }]
+      : []),
     { name: "three-across", label: "three photos in a row", choice: cells(3, 1) },
     { name: "four", label: "four photos, two by two", choice: cells(2, 2) },
     {
@@ -174,6 +177,7 @@ export function withSlot(fit: FitDoc, photo: string, choice: SlotChoiceDoc | und
 
 function photosOf(choice: SlotChoiceDoc): number {
   if (choice.as === "cells") return (choice.cols ?? 1) * (choice.rows ?? 1);
+  if (choice.as === "each") return 2;
   return choice.as === "focal" ? (choice.small ?? 1) + 1 : 0;
 }
 
@@ -218,6 +222,37 @@ export function withSlack(fit: FitDoc, value: string): FitDoc {
   const { slack: _, ...rest } = fit;
   if (value === "best") return rest;
   return { ...rest, slack: value.startsWith("gap ") ? { gap: value.slice(4).split(" ") } : value };
+}
+
+const FOLD_WAYS = [
+  { value: "", label: "the page that costs least" },
+  { value: "left", label: "the left page" },
+  { value: "right", label: "the right page" },
+  { value: "each", label: "once on each page" },
+  { value: "pair", label: "a pair, half on each page" },
+] as const;
+
+/** What can become of a block of a kind that would stand on the fold; nothing to choose for what is cut there. */
+export function foldWays(kind: string): readonly { value: string; label: string }[] {
+  const kinds: Record<string, readonly string[]> = {
+    photo: ["", "left", "right"],
+    title: ["", "left", "right", "each"],
+    cluster: ["", "left", "right", "each"],
+    accent: ["", "left", "right", "each"],
+    journal: ["", "left", "right", "each", "pair"],
+  };
+  return FOLD_WAYS.filter((w) => kinds[kind]?.includes(w.value));
+}
+
+export function atFold(fit: FitDoc, block: string): string {
+  return fit.at_fold?.find((c) => c.block === block)?.as ?? "";
+}
+
+export function withAtFold(fit: FitDoc, block: string, way: string): FitDoc {
+  const others = (fit.at_fold ?? []).filter((c) => c.block !== block);
+  const { at_fold: _, ...rest } = fit;
+  const all = way ? [...others, { block, as: way }] : others;
+  return all.length > 0 ? { ...rest, at_fold: all } : rest;
 }
 
 export function withAcrossFold(fit: FitDoc, kind: string, may: boolean): FitDoc {

@@ -2,6 +2,7 @@
 
 import type { FitDoc, PinDoc, PlaceDoc, SlotChoiceDoc } from "@/api/client";
 import { fromTicks, TICKS, toTicks, type Unit } from "@/shared/lengths/length";
+import { printsIn } from "./prints";
 
 export type PinEdge = "left" | "right" | "top" | "bottom" | "width" | "height";
 
@@ -60,7 +61,7 @@ export function withSize(fit: FitDoc, size: { unit: Unit; w: number; h: number }
   }
   const room = (length: number | null | undefined) => roomIn(length ?? 0, from, size.unit);
   const target = { ...fit.target, page, margin: room(fit.target.margin), fold_guard: room(fit.target.fold_guard) };
-  const photos = fit.photos && Array.isArray(fit.photos) ? { count: fit.photos.length } : fit.photos;
+  const photos = fit.photos && Array.isArray(fit.photos) ? printsIn(fit.photos, from, size.unit) : fit.photos;
   const pins = (fit.pins ?? []).map((pin) => ({ ...pin, at: roomIn(pin.at, from, size.unit) }));
   return {
     ...fit,
@@ -101,7 +102,7 @@ export function withPhotos(fit: FitDoc, count: number): FitDoc {
 
 function slotsShow(slots: readonly SlotChoiceDoc[]): number {
   const shows = (s: SlotChoiceDoc) =>
-    s.as === "cells" ? (s.cols ?? 1) * (s.rows ?? 1) : s.as === "focal" ? (s.small ?? 1) + 1 : 0;
+    s.as === "cells" ? (s.cols ?? 1) * (s.rows ?? 1) : s.as === "focal" ? (s.small ?? 1) + 1 : s.as === "each" ? 2 : 0;
   return slots.reduce((sum, s) => sum + shows(s), 0);
 }
 

@@ -5,8 +5,8 @@ use super::{Model, Scene, Vars, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::Keep;
 use crate::fit::item::Item;
+use crate::fit::prints::Photos;
 use crate::fit::programme::{Expr, Sense};
-use crate::fit::request::Photos;
 use crate::fit::wants::{Emphasis, Slack};
 use crate::geometry::Edge;
 use crate::reading::{AGREE, INCH, distance, face};
@@ -14,20 +14,21 @@ use crate::sketch::Kind;
 
 /// Weights of the pulls. A place's is per squared share of the canvas, a size's per squared share of the wanted size.
 mod weight {
-    /// A block's centre to its wanted place.
-    pub(super) const PLACE: f64 = 900.0;
-    /// A cluster or accent to its place at its host.
-    pub(super) const HOST: f64 = 1_500.0;
-    /// A photo slot's shape, on a page of the sketch's own shape, and on any other: there it is what suffers most.
-    pub(super) const SHAPE: (f64, f64) = (40.0, 90.0);
+    /// A block's centre to its wanted place; where a spread is laid on one page, places and photos' shapes are at odds everywhere, and
+    /// sizes have to give way to both.
+    pub(super) const PLACE: (f64, f64) = (900.0, 4_500.0);
+    /// A cluster or accent to its place at its host: less than to its own place, or a tilt of the two would add up.
+    pub(super) const HOST: f64 = 400.0;
+    /// A photo slot's shape: on a page of the sketch's own shape, on any other (there it is what suffers most), on one page for two.
+    pub(super) const SHAPE: (f64, f64, f64) = (40.0, 100.0, 300.0);
     /// A photo slot's size.
     pub(super) const PHOTO_SIZE: f64 = 1.5;
     /// A print's trimming.
     pub(super) const TRIM: f64 = 36.0;
     /// Any other size.
     pub(super) const SIZE: f64 = 1.0;
-    /// A cluster's or accent's size.
-    pub(super) const ACCENT_SIZE: f64 = 6.0;
+    /// A cluster's or accent's size; on one page for two.
+    pub(super) const ACCENT_SIZE: (f64, f64) = (6.0, 2.0);
     /// A narrow gap, per squared inch: on a page of about the sketch's shape, and on one that is stretched, where holding on to each gap
     /// would leave no place where it is wanted.
     pub(super) const GAP: (f64, f64) = (8.0, 0.6);
@@ -46,6 +47,7 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
         place(model, scene, n, item);
         match item.kind {
             _ if item.frames.is_some() => {}
+            _ if item.each => both_parts(model, scene, n, item),
             Kind::Photo if !item.prints.is_empty() => trims(model, scene, n, item),
             Kind::Photo => photo(model, scene, n, item),
             Kind::Cluster | Kind::Accent => both_by_mean(model, scene, n, item),
@@ -96,9 +98,9 @@ fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             model.programme.soft(model.vars[n].centre(in_x), Sense::Equal, at, KEPT_PRICE, Reason::Wish(Wish::Bounds, n, n));
         }
     }
-    let share = share * scene.stress().0;
-    model.programme.pull(model.vars[n].centre(true), want.cx(), share * weight::PLACE / canvas.w().powi(2));
-    model.programme.pull(model.vars[n].centre(false), want.cy(), share * weight::PLACE / canvas.h().powi(2));
+    let weight = share * scene.stress().0 * if scene.merges() { weight::PLACE.1 } else { weight::PLACE.0 };
+    model.programme.pull(model.vars[n].centre(true), want.cx(), weight / canvas.w().powi(2));
+    model.programme.pull(model.vars[n].centre(false), want.cy(), weight / canvas.h().powi(2));
 }
 
 /// A slot keeps its shape, and grows with the mean of both scales.
@@ -113,7 +115,11 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     }
     let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
     let own_shape = scene.map.most() < OWN_SHAPE * scene.map.least();
-    let weight = if own_shape { weight::SHAPE.0 } else { weight::SHAPE.1 };
+    let weight = match own_shape {
+        true => weight::SHAPE.0,
+        false if scene.merges() => weight::SHAPE.2,
+        false => weight::SHAPE.1,
+    };
     model.programme.pull(shape, 0.0, weight * scene.stress().1);
     both_by(model, n, item, mean, weight::PHOTO_SIZE);
 }
@@ -132,13 +138,31 @@ fn trims(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     }
 }
 
+/// What is doubled stands on either page as large as it would once.
+fn both_parts(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
+    let (drawn, mean) = (inches(item.drawn), scene.map.mean());
+    let (vars, weight) = (model.vars[n].clone(), accent_size(scene));
+    for part in &vars.cols {
+        let wide = Expr::of(&[(part.1, 1.0), (part.0, -1.0)]);
+        let shape = wide.clone().times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+        model.programme.pull(wide.times(1.0 / (drawn.w() * mean)), 1.0, weight);
+        model.programme.pull(shape, 0.0, weight);
+    }
+    model.programme.pull(vars.size(false).times(1.0 / (drawn.h() * mean)), 1.0, weight);
+}
+
 fn both_by_mean(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let drawn = inches(item.drawn);
     let mean = scene.map.mean();
-    both_by(model, n, item, mean, weight::ACCENT_SIZE);
+    let weight = accent_size(scene);
+    both_by(model, n, item, mean, weight);
     let vars = &model.vars[n];
     let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
-    model.programme.pull(shape, 0.0, weight::ACCENT_SIZE);
+    model.programme.pull(shape, 0.0, weight);
+}
+
+fn accent_size(scene: &Scene<'_>) -> f64 {
+    if scene.merges() { weight::ACCENT_SIZE.1 } else { weight::ACCENT_SIZE.0 }
 }
 
 fn both_by(model: &mut Model, n: usize, item: &Item, scale: f64, weight: f64) {

@@ -5,8 +5,8 @@ use super::{Model, Scene, Side, Vars, edge_at, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
 use crate::fit::pin::{Pin, PinEdge};
+use crate::fit::prints::Photos;
 use crate::fit::programme::{Expr, Sense};
-use crate::fit::request::Photos;
 use crate::geometry::{Edge, Span};
 use crate::reading::{INCH, Relation, relations};
 use crate::sketch::{Kind, Shape};
@@ -97,24 +97,29 @@ fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 }
 
 fn margins(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
-    let canvas = scene.canvas();
-    let margin = scene.request.margin.ticks() as f64 / INCH;
-    if item.bleed.is_empty() && !item.inside {
-        return;
-    }
-    for edge in Edge::ALL {
-        if item.bleed.contains(&edge) {
+    let (canvas, fold_at) = (scene.canvas(), &scene.request.fold_at);
+    // What runs over the fold alone runs off no edge of the spread.
+    let runs_off = item.bleed.iter().any(|e| fold_at.len() > 1 || !fold_at.contains(e));
+    let [margin, guard] = [scene.request.margin, scene.request.fold_guard].map(|l| l.ticks() as f64 / INCH);
+    for edge in Edge::ALL.into_iter().filter(|e| !item.bleed.contains(e)) {
+        let at_fold = fold_at.contains(&edge);
+        if !runs_off && !item.inside && !at_fold {
             continue;
         }
-        if !item.bleed.is_empty() {
-            // What bleeds somewhere keeps to the page elsewhere, by its measured extent.
-            within(model, model.vars[n].edge(edge), edge, canvas.edge(edge), Reason::Margin(n));
-            continue;
-        }
-        let inset = if matches!(edge, Edge::Left | Edge::Top) { margin } else { -margin };
-        let expr = true_edge(model, n, item, edge);
-        within(model, expr, edge, canvas.edge(edge) + inset, Reason::Margin(n));
+        // What bleeds somewhere keeps to the page elsewhere, by its measured extent. A page that is said twice has its outer edge there too.
+        let keeps_margin = !runs_off && item.inside && (!at_fold || fold_at.len() > 1);
+        let margin = if keeps_margin { margin } else { 0.0 };
+        let guard = if at_fold && is_guarded(item) { guard } else { 0.0 };
+        let inset = margin.max(guard) * if matches!(edge, Edge::Left | Edge::Top) { 1.0 } else { -1.0 };
+        let expr = if !runs_off || at_fold { true_edge(model, n, item, edge) } else { model.vars[n].edge(edge) };
+        let reason = if at_fold && guard >= margin { Reason::Fold(n) } else { Reason::Margin(n) };
+        within(model, expr, edge, canvas.edge(edge) + inset, reason);
     }
+}
+
+/// Photos, titles and journaling keep off the fold by its guard; the rest may reach it.
+fn is_guarded(item: &Item) -> bool {
+    matches!(item.kind, Kind::Photo | Kind::Title | Kind::Journal)
 }
 
 fn mat(model: &mut Model, n: usize, item: &Item) {
@@ -128,7 +133,7 @@ fn mat(model: &mut Model, n: usize, item: &Item) {
 
 /// The prints of a split slot: equal halves are a wish, the gap between them a limit (wider where the fold runs through).
 fn cells(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item, side: Option<Side>) {
-    if !item.is_split() || item.kind != Kind::Photo {
+    if !item.is_split() {
         return;
     }
     let guard = scene.request.fold_guard.ticks() as f64 / INCH;
@@ -176,8 +181,7 @@ fn prints(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 /// An item that may not be cut keeps to its page: photos, titles and journaling by the guard, the rest just off the fold.
 fn fold_side(model: &mut Model, scene: &Scene<'_>, n: usize, side: Side, fold: f64) {
     let item = &scene.items[n];
-    let guarded = matches!(item.kind, Kind::Photo | Kind::Title | Kind::Journal);
-    let guard = if guarded { scene.request.fold_guard.ticks() as f64 / INCH } else { 0.0 };
+    let guard = if is_guarded(item) { scene.request.fold_guard.ticks() as f64 / INCH } else { 0.0 };
     match side {
         Side::Left => {
             let expr = true_edge(model, n, item, Edge::Right);
@@ -187,7 +191,7 @@ fn fold_side(model: &mut Model, scene: &Scene<'_>, n: usize, side: Side, fold: f
             let expr = true_edge(model, n, item, Edge::Left);
             within(model, expr, Edge::Left, fold + guard, Reason::Fold(n));
         }
-        Side::Astride => {}
+        Side::Astride | Side::Through(_) => {}
     }
 }
 

@@ -1,11 +1,12 @@
 //! What should hold: relations, lines, contacts, gaps, equal sizes, each with the price of an inch of slack.
 
+use super::orders::ties;
 use super::{Model, Scene, slack};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::What;
 use crate::fit::item::Item;
+use crate::fit::prints::Photos;
 use crate::fit::programme::{Expr, Sense};
-use crate::fit::request::Photos;
 use crate::geometry::{Edge, Span};
 use crate::reading::{self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations};
 use crate::sketch::Kind;
@@ -45,13 +46,12 @@ const GAP_SHARE: f64 = 0.62;
 /// Sizes stay between these shares of the smaller and the larger scale.
 const BOUNDS: (f64, f64) = (0.6, 1.4);
 /// A side is comfortable from this share of the smaller scale on; a photo's also from its share of the mean scale, so
-/// that the photos together keep half of their wanted area.
-const COMFORT: (f64, f64) = (0.88, 0.71);
+/// that the photos together keep half of their wanted area (where a spread is laid on one page one side is always beyond that).
+const COMFORT: (f64, f64, f64) = (0.88, 0.71, 0.66);
 
 pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     let drawn: Vec<Span> = scene.items.iter().map(|i| i.drawn).collect();
     let kinds: Vec<Kind> = scene.items.iter().map(|i| scene.sketch.blocks[i.from[0]].kind).collect();
-    orders(model, scene, &drawn);
     pairs(model, scene, &drawn);
     lines(model, scene, &drawn, &kinds);
     added(model, scene, &drawn);
@@ -69,32 +69,6 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
 
 pub(super) fn near_far(in_x: bool) -> (Edge, Edge) {
     if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) }
-}
-
-/// Left-of and above, without those that follow from others (a transitive reduction: 150 blocks have 18 000 otherwise).
-fn orders(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
-    let count = drawn.len();
-    for in_x in [true, false] {
-        let before = |a: usize, b: usize| a != b && distance(drawn[a], drawn[b], in_x) >= -KEPT;
-        for a in 0..count {
-            for b in (0..count).filter(|b| before(a, *b) && !ties(scene, a, *b)) {
-                // Two thin boxes can each be "before" the other within the tolerance: say it once.
-                let follows = (0..count).any(|c| c != a && c != b && before(a, c) && before(c, b) && !before(c, a) && !before(b, c));
-                if follows || before(b, a) {
-                    continue;
-                }
-                let (near, far) = near_far(in_x);
-                let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
-                model.programme.soft(expr, Sense::AtLeast, 0.0, price::RELATION, Reason::Wish(Wish::Relation, a, b));
-            }
-        }
-    }
-}
-
-/// A mat and what it frames are tied already.
-fn ties(scene: &Scene<'_>, a: usize, b: usize) -> bool {
-    let framed = |x: usize, y: usize| scene.items[x].frames.is_some_and(|(f, _)| f == y);
-    framed(a, b) || framed(b, a)
 }
 
 /// Containing, overlapping, contacts and gaps.
@@ -296,7 +270,8 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
         if item.frames.is_some() || (request.whole && !item.prints.is_empty()) {
             continue;
         }
-        for wide in [true, false] {
+        // What is doubled is as wide as both of it.
+        for wide in [true, false].into_iter().filter(|wide| !(*wide && item.each)) {
             let drawn = if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
             let mut least = BOUNDS.0 * map.least() * drawn;
             if let Some(most) = largest_print(scene, item, wide) {
@@ -305,7 +280,8 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
             let reason = Reason::Wish(Wish::Bounds, n, n);
             model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, least, price::BOUNDS, reason);
             if item.prints.is_empty() {
-                let share = if item.kind == Kind::Photo { (COMFORT.0 * map.least()).max(COMFORT.1 * map.mean()) } else { COMFORT.0 * map.least() };
+                let roomy = if scene.merges() { COMFORT.2 } else { COMFORT.1 };
+                let share = if item.kind == Kind::Photo { (COMFORT.0 * map.least()).max(roomy * map.mean()) } else { COMFORT.0 * map.least() };
                 model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, share * drawn, price::COMFORT, reason);
             }
             let most = BOUNDS.1 * map.most() * drawn;
@@ -340,7 +316,7 @@ fn halves(model: &mut Model, n: usize, item: &Item) {
 
 /// The prints of a split slot take up the slot: each its part of most of the wanted width and height.
 fn roomy_cells(model: &mut Model, n: usize, item: &Item) {
-    if !item.is_split() || !item.prints.is_empty() {
+    if !item.is_split() || item.each || item.kind != Kind::Photo || !item.prints.is_empty() {
         return;
     }
     let vars = model.vars[n].clone();

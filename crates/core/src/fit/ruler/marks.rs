@@ -1,17 +1,18 @@
 //! Lines put on their marks a few at a time, the rest solved anew each time.
 //!
 //! Slower than moving lines by steps, and surer: a tilted print at the margin of both axes binds many lines at once, and no
-//! single step of theirs is free. (Diving, as integer programming calls it, with one mark back where a dive ends.)
+//! single step of theirs is free. (Diving, as integer programming calls it, with one line taken back where a dive ends.)
 
-use super::Lattice;
+use super::{Cost, HARD, Lattice};
 use crate::fit::programme::{Expr, Programme, Pull, Row, merged};
 use crate::reading::INCH;
 
 /// Programmes solved at the most.
-const SOLVES: usize = 60;
+const SOLVES: usize = 90;
 
-/// Puts every line on a mark so that the hard rows hold; false, with the lattice as it was, when none was found.
-pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64]) -> bool {
+/// Puts every line on a mark so that the hard rows hold, those named `first` before the others; false, with the lattice as it was, when
+/// none was found.
+pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64], first: &[usize]) -> bool {
     let mut at: Vec<Option<f64>> = lattice.lines.iter().map(|l| l.fixed.then_some(l.origin)).collect();
     let mut expected = vec![0.0; lattice.lines.len()];
     for (value, (line, offset)) in solved.iter().zip(&lattice.line_of) {
@@ -21,6 +22,9 @@ pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64
     let mut solves = 1;
     loop {
         let mut open: Vec<(f64, usize)> = (0..at.len()).filter(|l| at[*l].is_none()).map(|l| (lattice.off_mark(l, found[l]), l)).collect();
+        if open.iter().any(|(_, l)| first.contains(l)) {
+            open.retain(|(_, l)| first.contains(l));
+        }
         if open.is_empty() {
             break;
         }
@@ -38,10 +42,27 @@ pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64
                 let line = open[0].1;
                 at[line] = Some(lattice.mark(line, found[line], true));
                 solves += 1;
-                match over_lines(lattice, programme, &found, &at) {
-                    Some(next) => found = next,
-                    None => return false,
+                if let Some(next) = over_lines(lattice, programme, &found, &at) {
+                    found = next;
+                    break;
                 }
+                // Neither mark is free: a line that shares a limit with it was put too near, and is taken back.
+                let mut taken_back = None;
+                for (partner, other) in lattice.partners(line).into_iter().filter(|p| at[*p].is_some()).flat_map(|p| [(p, false), (p, true)]) {
+                    if solves > SOLVES {
+                        return false;
+                    }
+                    let mut tried = at.clone();
+                    tried[partner] = None;
+                    tried[line] = Some(lattice.mark(line, found[line], other));
+                    solves += 1;
+                    if let Some(next) = over_lines(lattice, programme, &found, &tried) {
+                        taken_back = Some((tried, next));
+                        break;
+                    }
+                }
+                let Some(next) = taken_back else { return false };
+                (at, found) = next;
                 break;
             }
             count = count.div_ceil(4);
@@ -61,6 +82,16 @@ pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64
 }
 
 impl Lattice {
+    /// The lines that share a hard row with a line and are not fixed for good.
+    fn partners(&self, line: usize) -> Vec<usize> {
+        let is_hard = |t: &&(usize, f64)| matches!(self.terms[t.0].cost, Cost::Equal(HARD) | Cost::AtLeast(HARD));
+        let rows = self.touching[line].iter().filter(is_hard);
+        let mut found: Vec<usize> = rows.flat_map(|t| &self.terms[t.0].terms).map(|t| t.0).filter(|l| *l != line && !self.lines[*l].fixed).collect();
+        found.sort_unstable();
+        found.dedup();
+        found
+    }
+
     /// How far a place, in inches, is from the line's nearest mark, in steps.
     fn off_mark(&self, line: usize, at: f64) -> f64 {
         let steps = (at * INCH - self.lines[line].origin) / self.lines[line].step;

@@ -1,0 +1,141 @@
+//! What would stand on the fold: the page that costs least, a page of her choice, once on each, or a pair. And copies, held alike.
+
+#![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
+
+mod common;
+
+use common::{request, sound};
+use metrosk_core::fit::{Outcome, Proposal, Request, fit};
+use metrosk_core::geometry::Span;
+use metrosk_core::sketch::Kind;
+use serde_json::{Value, json};
+
+fn sketch() -> Value {
+    json!({
+        "format": "metrosk-sketch/1", "unit": "in", "name": "Centred", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1},
+        "blocks": [
+            {"id": "s1", "kind": "strip", "box": {"x": 0, "y": 8.5, "w": 12, "h": 0.75}, "bleed": ["left", "right"]},
+            {"id": "p1", "kind": "photo", "box": {"x": 1, "y": 2, "w": 3, "h": 4}},
+            {"id": "p2", "kind": "photo", "box": {"x": 8, "y": 2, "w": 3, "h": 4}},
+            {"id": "p3", "kind": "photo", "box": {"x": 4.5, "y": 2, "w": 3, "h": 4}},
+            {"id": "t1", "kind": "title", "box": {"x": 4, "y": 6.75, "w": 4, "h": 1}},
+            {"id": "j1", "kind": "journal", "box": {"x": 4, "y": 9.5, "w": 4, "h": 1.75}},
+        ],
+    })
+}
+
+fn best(more: Value) -> Proposal {
+    sound(&request(&sketch(), 0, 2, more)).swap_remove(0)
+}
+
+fn spans(proposal: &Proposal, id: &str) -> Vec<Span> {
+    proposal.layout.blocks.iter().filter(|b| b.from == [id]).map(|b| b.extent()).collect()
+}
+
+const FOLD: f64 = 12.0 * 203_200.0;
+
+#[test]
+fn a_block_goes_to_the_page_she_says() {
+    for (way, right) in [("left", false), ("right", true)] {
+        let proposal = best(json!({"approach": "stretch", "at_fold": [{"block": "t1", "as": way}]}));
+        let title = spans(&proposal, "t1");
+        assert_eq!(title.len(), 1);
+        assert_eq!(title[0].l >= FOLD, right, "{way}: {title:?}");
+    }
+}
+
+#[test]
+fn a_block_is_doubled_as_large_on_each_page() {
+    let plain = spans(&best(json!({"approach": "stretch"})), "j1")[0];
+    let proposal = best(json!({"approach": "stretch", "at_fold": [{"block": "j1", "as": "each"}]}));
+    let both = spans(&proposal, "j1");
+    assert_eq!(both.len(), 2);
+    assert!(both[0].r <= FOLD && both[1].l >= FOLD, "{both:?}");
+    assert!((both[0].w() - both[1].w()).abs() < 2.0 && (both[0].t - both[1].t).abs() < 2.0);
+    assert!(both[0].w() > 0.7 * plain.w(), "as large as once: {} against {}", both[0].w(), plain.w());
+    assert!(proposal.notes.iter().any(|n| n.contains("once on each page")), "{:?}", proposal.notes);
+}
+
+#[test]
+fn writing_becomes_a_pair_at_the_fold() {
+    let proposal = best(json!({"approach": "stretch", "at_fold": [{"block": "j1", "as": "pair"}]}));
+    let pair = spans(&proposal, "j1");
+    assert_eq!(pair.len(), 2);
+    let (l, r) = (pair[0], pair[1]);
+    assert!(l.r <= FOLD && r.l >= FOLD && (l.w() - r.w()).abs() < 2.0, "{pair:?}");
+    assert!(r.l - l.r < 203_200.0, "near the fold, not far apart");
+}
+
+#[test]
+fn a_photo_is_doubled_by_its_slot() {
+    let proposal = best(json!({"approach": "stretch", "slots": [{"photos": ["p3"], "as": "each"}]}));
+    let both = spans(&proposal, "p3");
+    assert_eq!(both.len(), 2);
+    assert!(both[0].r <= FOLD && both[1].l >= FOLD);
+    let other = spans(&proposal, "p1")[0];
+    assert!(both[0].area() > 0.5 * other.area(), "each is a photo like the others: {both:?} {other:?}");
+    assert_eq!(proposal.layout.photos(), 4);
+}
+
+#[test]
+fn what_does_not_stand_at_the_fold_stays_one() {
+    let away = json!({"approach": "stretch", "at_fold": [{"block": "t1", "as": "each"}]});
+    let mut drawn = sketch();
+    drawn["blocks"][4]["box"] = json!({"x": 1, "y": 6.75, "w": 2, "h": 1});
+    let proposal = sound(&request(&drawn, 0, 2, away)).swap_remove(0);
+    assert_eq!(spans(&proposal, "t1").len(), 1);
+    assert!(proposal.notes.iter().any(|n| n.contains("does not stand at the fold")), "{:?}", proposal.notes);
+}
+
+#[test]
+fn choices_that_cannot_be_are_told_with_their_place() {
+    for (choice, path) in [
+        (json!([{"block": "s1", "as": "each"}]), "at_fold[0].block"),
+        (json!([{"block": "x", "as": "left"}]), "at_fold[0].block"),
+        (json!([{"block": "t1", "as": "pair"}]), "at_fold[0].as"),
+        (json!([{"block": "t1", "as": "torn"}]), "at_fold[0].as"),
+        (json!([{"block": "t1", "as": "left"}, {"block": "t1", "as": "right"}]), "at_fold[1].block"),
+    ] {
+        let fit = json!({
+            "format": "metrosk-fit/1", "unit": "in", "sketch": sketch(), "target": {"page": {"w": 12, "h": 12}, "pages": 2}, "at_fold": choice,
+        });
+        let invalid = Request::from_json(&fit).unwrap_err();
+        assert!(invalid.findings.iter().any(|f| f.path == path), "{path}: {:?}", invalid.findings);
+    }
+}
+
+#[test]
+fn a_pin_holds_both_copies() {
+    let pins = json!([{"block": "p1", "edge": "left", "at": 2}, {"block": "p1", "edge": "width", "at": 2.5}]);
+    for (approach, right) in [("mirror", 22.0), ("echo", 14.0)] {
+        let proposal = best(json!({"approach": approach, "pins": pins}));
+        let both = spans(&proposal, "p1");
+        assert_eq!(both.len(), 2);
+        let inches = |t: f64| t / 203_200.0;
+        assert!((inches(both[0].l) - 2.0).abs() < 1e-3 && (inches(both[0].w()) - 2.5).abs() < 1e-3);
+        let edge = if approach == "mirror" { both[1].r } else { both[1].l };
+        assert!((inches(edge) - right).abs() < 1e-3 && (inches(both[1].w()) - 2.5).abs() < 1e-3, "{approach}: {both:?}");
+    }
+    // One that points to the right page holds the copy there.
+    let proposal = best(json!({"approach": "echo", "pins": [{"block": "p1", "edge": "left", "at": 14.5}]}));
+    let both = spans(&proposal, "p1");
+    assert!((both[0].l / 203_200.0 - 2.5).abs() < 1e-3 && (both[1].l / 203_200.0 - 14.5).abs() < 1e-3, "{both:?}");
+}
+
+#[test]
+fn a_clash_on_a_copied_page_names_the_pins_she_made() {
+    let pins = json!([
+        {"block": "p1", "edge": "left", "at": 2}, {"block": "p2", "edge": "top", "at": 2}, {"block": "p1", "edge": "right", "at": 1}
+    ]);
+    let Outcome::Conflict(conflict) = fit(&request(&sketch(), 0, 2, json!({"approach": "mirror", "pins": pins}))) else { panic!("a clash") };
+    assert_eq!(conflict.pins, [0, 2], "{conflict:?}");
+}
+
+#[test]
+fn a_choice_for_a_slot_holds_on_both_copies() {
+    let slots = json!([{"photos": ["p1"], "as": "cells", "cols": 1, "rows": 2}, {"photos": ["p2"], "as": "journal"}]);
+    let proposal = best(json!({"approach": "mirror", "slots": slots}));
+    assert_eq!(spans(&proposal, "p1").len(), 4);
+    let journals = proposal.layout.blocks.iter().filter(|b| b.from == ["p2"] && b.block.kind == Kind::Journal).count();
+    assert_eq!(journals, 2);
+}

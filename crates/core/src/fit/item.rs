@@ -219,7 +219,7 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
         turn: if group.len() > 1 { square(first.turn) } else { first.turn },
         round: group.len() == 1 && first.is_round(),
         bleed,
-        inside: group.iter().all(|n| sketch.blocks[*n].true_bounds().is_in(canvas, HAIR)),
+        inside: group.iter().all(|n| sketch.blocks[*n].true_bounds().is_in(beyond(canvas, &request.fold_at), HAIR)),
         frames: None,
         host: None,
         cells,
@@ -241,6 +241,18 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
     }
     item.each = at_fold && (chosen == Some(FoldWay::Each) || slot.is_some_and(|s| s.way == SlotWay::Each));
     item
+}
+
+/// A page with the one beyond the fold.
+fn beyond(canvas: Span, fold_at: &[Edge]) -> Span {
+    let mut found = canvas;
+    if fold_at.contains(&Edge::Left) {
+        found.l -= canvas.w();
+    }
+    if fold_at.contains(&Edge::Right) {
+        found.r += canvas.w();
+    }
+    found
 }
 
 /// How far a mat reaches beyond what it frames, on each side: an absolute that does not scale.

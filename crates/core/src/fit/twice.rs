@@ -11,6 +11,7 @@ use super::proposal::Told;
 use super::{Approach, Conflict, Pin, Proposal, Request};
 use crate::geometry::{Edge, Rect};
 use crate::layout::{Layout, LayoutBlock};
+use crate::reading::HAIR;
 use crate::sketch::{Block, Flip, QuarterTurn, Sketch};
 
 /// One page of both.
@@ -44,7 +45,12 @@ pub(super) fn one_page(asked: &Request, approach: Approach, derived: &Derived) -
     let left = |id: &str| derived.is_own(id);
     let mut sketch = Sketch { blocks: both.sketch.blocks.iter().filter(|b| left(&b.id)).cloned().collect(), ..both.sketch.clone() };
     sketch.canvas.pages = 1;
-    if approach == Approach::Echo && both.sketch.blocks.iter().any(|b| (has_copy(&b.id) || !left(&b.id)) && one_sided(b)) {
+    // What hangs over a page does so over the spread's edge on one of them only.
+    let page = sketch.canvas.span();
+    let hangs_over = |b: &Block| b.bleed.is_empty() && (b.true_bounds().l < page.l - HAIR || b.true_bounds().r > page.r + HAIR);
+    let twice = |b: &Block| has_copy(&b.id) || !left(&b.id);
+    let differs = |b: &Block| twice(b) && (one_sided(b) || left(&b.id) && hangs_over(b));
+    if approach == Approach::Echo && both.sketch.blocks.iter().any(differs) {
         return None;
     }
     let mut joined = Vec::new();

@@ -13,6 +13,8 @@ use crate::sketch::{Kind, Shape};
 
 /// No side of anything is less, in inches.
 const LEAST_SIDE: f64 = 1.0 / 8.0;
+/// Corners of tilted blocks may reach over an edge by this, in inches: no eye and no ruler sees it.
+const A_HAIR: f64 = 0.000_6;
 /// Nor less than this share of what the map's smaller scale gives, unless a pin says so: below it a block is a sliver.
 const LEAST_SHARE: f64 = 0.2;
 
@@ -113,7 +115,10 @@ fn margins(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         let inset = margin.max(guard) * if matches!(edge, Edge::Left | Edge::Top) { 1.0 } else { -1.0 };
         let expr = if !runs_off || at_fold { true_edge(model, n, item, edge) } else { model.vars[n].edge(edge) };
         let reason = if at_fold && guard >= margin { Reason::Fold(n) } else { Reason::Margin(n) };
-        within(model, expr, edge, canvas.edge(edge) + inset, reason);
+        // A tilted block that touches an edge by its corner does so to a hair, as it did in the sketch.
+        let hair = if item.is_tilted() { A_HAIR } else { 0.0 };
+        let outward = if matches!(edge, Edge::Left | Edge::Top) { -hair } else { hair };
+        within(model, expr, edge, canvas.edge(edge) + inset + outward, reason);
     }
 }
 

@@ -10,9 +10,8 @@ use super::slot_choice::{SlotChoice, SlotWay};
 
 /// Two neighbours may become one slot when together they fill at least this share of their common frame.
 const MERGE_FILL: f64 = 0.85;
-/// A row of so many photos may show one fewer, where its prints do not get more oblong than this beyond 3:2 (as a logarithm).
+/// A row of so many photos stays a row where there are fewer.
 const ROW: usize = 3;
-const SHORTENED: f64 = 0.25;
 /// Oblong beyond 3:2, a slot shows few prints well.
 const OBLONG: f64 = 1.5;
 /// Between the prints of a split slot where the sketch shows no gap between photos.
@@ -72,9 +71,11 @@ pub(crate) fn plan(sketch: &Sketch, map: Map, count: Option<usize>, fold: Option
 fn fill(sketch: &Sketch, map: Map, slots: &mut Vec<Slot>, count: usize, fold: Option<f64>) -> Option<()> {
     let frame = |slot: &Slot| frame_of(sketch, &slot.blocks);
     while shown(slots) > count {
-        if let Some(row) = shortest_loss(sketch, slots, map, fold) {
+        let merge = best_merge(sketch, slots, map, fold);
+        let merged = merge.map(|(a, b)| oblong(map.apply(frame(&slots[a]).around(frame(&slots[b]))), (1, 1)));
+        if let Some(row) = shorter(sketch, slots, map, fold, merged) {
             rows::join(slots, &row, row.drawn() - 1);
-        } else if let Some((a, b)) = best_merge(sketch, slots, map, fold) {
+        } else if let Some((a, b)) = merge {
             let gone = slots.remove(b);
             slots[a].blocks.extend(gone.blocks);
             slots[a].blocks.sort_unstable();
@@ -96,10 +97,10 @@ fn fill(sketch: &Sketch, map: Map, slots: &mut Vec<Slot>, count: usize, fold: Op
     Some(())
 }
 
-/// The row that shows one photo fewer with the least harm to their shape.
-fn shortest_loss(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>) -> Option<Row> {
+/// The row that shows one photo fewer with the least harm to their shape, if that is no more than two neighbours would take that merge.
+fn shorter(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>, merged: Option<f64>) -> Option<Row> {
     let harm = |row: &Row| oblong(map.apply(row.frame), row.cells(row.drawn() - 1));
-    let rows = rows::rows(sketch, slots, map, fold, ROW).into_iter().filter(|row| harm(row) <= SHORTENED);
+    let rows = rows::rows(sketch, slots, map, fold, ROW).into_iter().filter(|row| merged.is_none_or(|m| harm(row) <= m));
     rows.min_by(|a, b| harm(a).total_cmp(&harm(b)))
 }
 

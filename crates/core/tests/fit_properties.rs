@@ -23,7 +23,7 @@ fn boxed(id: String, kind: &str, [x, y, w, h]: [f64; 4]) -> Value {
 
 /// One block of any kind; a photo may bring its mat.
 fn block(n: usize) -> impl Strategy<Value = Vec<Value>> {
-    let photo = (place(6, 24), any::<bool>(), prop_oneof![4 => Just(0), 1 => -12..=12i32]).prop_map(move |(at, mat, turn)| {
+    let photo = (place(6, 24), any::<bool>(), prop_oneof![8 => Just(0), 2 => -12..=12i32, 1 => Just(90)]).prop_map(move |(at, mat, turn)| {
         let mut photo = boxed(format!("p{n}"), "photo", at);
         photo["turn"] = json!(turn);
         let [x, y, w, h] = at;

@@ -60,3 +60,22 @@ fn a_line_that_has_no_mark_left_takes_its_partner_back() {
     let proposals = sound(&request(&sketch, a4, 2, json!({"approach": "stretch"})));
     assert_eq!(proposals.len(), 1);
 }
+
+/// Blocks on their side are cut by their own boxes: those are on the ruler too, on pages where width and height come out uneven.
+#[test]
+fn blocks_on_their_side_have_their_own_boxes_on_the_ruler() {
+    for (turn, w) in [(90, 3.0), (270, 3.125), (85, 2.875)] {
+        let blocks = json!([
+            boxed("m1", "mat", [1.875, 1.875, w + 0.25, 2.25], json!({"under": "p1", "turn": turn})),
+            boxed("p1", "photo", [2.0, 2.0, w, 2.0], json!({"turn": turn})),
+            boxed("p2", "photo", [6.0, 2.5, w, 2.0], json!({"turn": turn})),
+            boxed("j1", "journal", [2.0, 8.0, 3.0, 1.5], json!({"turn": turn})),
+        ]);
+        let sketch = json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Turned", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": blocks});
+        for page in 0..6 {
+            for pages in [1, 2] {
+                sound(&request(&sketch, page, pages, json!({})));
+            }
+        }
+    }
+}

@@ -1,7 +1,7 @@
 //! Ways laid beside each other, alternatives kept until she chooses, photos up and down.
 
-use crate::support::{Server, click, come_in, saved, start_page};
-use anyhow::{Result, ensure};
+use crate::support::{Server, click, come_in, start_page, until_saved};
+use anyhow::Result;
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
 
@@ -40,14 +40,12 @@ async fn ways_are_compared_and_alternatives_kept_until_she_chooses() -> Result<(
         click(&browser, "//button[@aria-label='One photo less']").await?;
     }
     browser.find("//output[@aria-label='Photos'][.='2']").await?;
-    browser.find("//p[@data-save='saved']").await?;
-    ensure!(saved(&browser).await?["plan"]["fit"]["photos"]["count"] == 2, "two photos");
+    until_saved(&browser, |fit| fit["photos"]["count"] == 2).await?;
 
     // She chooses B; A can still be compared.
     click(&browser, "//button[@aria-label='Take Alternative B']").await?;
     browser.find("//output[@aria-label='Photos'][.='6']").await?;
-    browser.find("//p[@data-save='saved']").await?;
-    ensure!(saved(&browser).await?["plan"]["fit"]["photos"]["count"] == 6, "six photos");
+    until_saved(&browser, |fit| fit["photos"]["count"] == 6).await?;
     click(&browser, "//button[@aria-label='Compare Alternative A']").await?;
     browser.find("//section[@aria-label='At the left']//*[@aria-label='Alternative A']").await?;
     browser.close().await
@@ -62,9 +60,7 @@ async fn a_sketch_is_looked_at_turned_before_it_is() -> Result<()> {
     start_page(&browser, "Three by the tide line").await?;
     click(&browser, "//summary[.='Turned or flipped']").await?;
     click(&browser, "//button[.//*[@aria-label='The sketch turned 90°']][not(@disabled)]").await?;
-    browser.find("//p[@data-save='saved']").await?;
-    let fit = saved(&browser).await?["plan"]["fit"].clone();
-    ensure!(fit["turn"] == 90, "{}", fit["turn"]);
+    until_saved(&browser, |fit| fit["turn"] == 90).await?;
     // What it was before is one of the others now.
     browser.find("//span[.='as drawn']").await?;
     browser.close().await

@@ -1,10 +1,10 @@
 //! What the fit holds to of a sketch, as she switches it.
 
-use crate::support::{Server, click, come_in, press, saved, start_page};
+use crate::support::{Server, click, come_in, press, start_page, until_saved};
 use anyhow::{Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
-use serde_json::json;
+use serde_json::{Value, json};
 
 #[tokio::test]
 async fn readings_are_switched_off_and_added_and_a_block_is_held() -> Result<()> {
@@ -18,8 +18,7 @@ async fn readings_are_switched_off_and_added_and_a_block_is_held() -> Result<()>
     // At the Fit station a block is held to its size.
     press(&browser, "8").await?;
     click(&browser, "//label[contains(., 'Held to')]//option[.='its size']").await?;
-    browser.find("//p[@data-save='saved']").await?;
-    ensure!(saved(&browser).await?["plan"]["fit"]["keep"] == json!({"t1": "size"}), "kept");
+    until_saved(&browser, |fit| fit["keep"] == json!({"t1": "size"})).await?;
 
     // At the Sketch station a line is switched off, and two blocks are made to agree.
     let address = browser.window.current_url().await?.to_string();
@@ -31,9 +30,9 @@ async fn readings_are_switched_off_and_added_and_a_block_is_held() -> Result<()>
     click(&browser, "//select[@aria-label='what they are to each other']/option[.='equally wide']").await?;
     click(&browser, "//button[.='Hold to it']").await?;
     browser.find("//h3[.='Added by you']").await?;
-    browser.find("//p[@data-save='saved']").await?;
-    let fit = saved(&browser).await?["plan"]["fit"].clone();
-    ensure!(fit["readings"]["off"][0]["what"] == "line" && fit["readings"]["on"][0]["along"] == "width", "{}", fit["readings"]);
+    let readings = |fit: &Value| fit["readings"]["off"][0]["what"] == "line" && fit["readings"]["on"][0]["along"] == "width";
+    let page = until_saved(&browser, readings).await?;
+    let fit = &page["plan"]["fit"];
     ensure!(fit["keep"] == json!({"t1": "size"}), "what was held stays held");
 
     // It is one step back.

@@ -1,6 +1,6 @@
 //! From a picture to a fitted spread.
 
-use crate::support::{Server, click, come_in, fetched, saved};
+use crate::support::{Server, click, come_in, fetched, saved, until_saved};
 use anyhow::{Context, Result, ensure};
 use metrosk_demo::{SEED, Style, picture};
 use metrosk_testkit::Database;
@@ -42,8 +42,7 @@ async fn a_picture_becomes_a_settled_sketch_and_a_spread_by_keyboard_alone() -> 
     browser.find("//h1[.='a phone photo']").await?;
     browser.find("//button[.='Two pages']").await?.send_keys(Key::Enter + "").await?;
     browser.find("//h2[contains(., 'Two pages')]").await?;
-    let page = saved(&browser).await?;
-    ensure!(page["plan"]["fit"]["target"]["pages"] == 2, "{}", page["plan"]["fit"]["target"]);
+    until_saved(&browser, |fit| fit["target"]["pages"] == 2).await?;
     browser.close().await
 }
 

@@ -119,10 +119,12 @@ fn page_of(scene: &Scene<'_>, span: Span) -> u8 {
 
 /// A block that crosses the fold becomes two, each with what lies on its page.
 fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Names, blocks: &mut Vec<LayoutBlock>) {
-    let Rect { x, y, h, .. } = block.block.rect;
-    let right = block.block.rect.right();
-    let fold = scene.fold().map(|f| Length::from_ticks((f * INCH).round() as i64));
-    let Some(fold) = fold.filter(|f| x < *f && *f < right) else {
+    let [l, t, r, b] = {
+        let extent = item.extent_of(block.block.rect);
+        [extent.l, extent.t, extent.r, extent.b].map(|at| at.round() as i64)
+    };
+    let fold = scene.fold().map(|f| (f * INCH).round() as i64);
+    let Some(fold) = fold.filter(|f| l < *f && *f < r) else {
         blocks.push(block);
         return;
     };
@@ -130,21 +132,21 @@ fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Nam
         block.block.shape == Shape::Rect && block.block.grid.is_none() && block.block.ring.is_none() && !item.is_tilted() && !item.on_its_side();
     let whole = (!plain).then_some(block.block.rect);
     let mut left = block.clone();
-    left.block.rect = Rect { x, y, w: fold - x, h };
+    left.block.rect = unturned(item, [l, t, fold, b]);
     left.block.bleed.retain(|e| *e != Edge::Right);
     left.page = 0;
     left.whole = whole;
     let mut right_part = block;
     right_part.block.id = names.next(&left.block.id);
-    right_part.block.rect = Rect { x: fold, y, w: right - fold, h };
+    right_part.block.rect = unturned(item, [fold, t, r, b]);
     right_part.block.bleed.retain(|e| *e != Edge::Left);
     right_part.page = 1;
     right_part.whole = whole;
-    if plain && let (Some(l), Some(r)) = (&mut left.placed, &mut right_part.placed) {
-        let on_left = l.keep.w * (fold - x).ticks() as f64 / (right - x).ticks() as f64;
-        r.keep.x += on_left;
-        r.keep.w -= on_left;
-        l.keep.w = on_left;
+    if plain && let (Some(shows_left), Some(shows_right)) = (&mut left.placed, &mut right_part.placed) {
+        let on_left = shows_left.keep.w * (fold - l) as f64 / (r - l) as f64;
+        shows_right.keep.x += on_left;
+        shows_right.keep.w -= on_left;
+        shows_left.keep.w = on_left;
     }
     blocks.extend([left, right_part]);
 }

@@ -140,7 +140,7 @@ pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<
         if block.kind == Kind::Mat {
             let framed = item_of(&block.under);
             if framed.is_some_and(|f| items[f].is_split()) {
-                items[n].turn = square(items[n].turn);
+                items[n].turn = 0.0;
             }
             items[n].frames = framed.map(|framed| (framed, borders(request, sketch, map, block)));
         }
@@ -151,9 +151,9 @@ pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<
     Some(items)
 }
 
-/// Prints side by side in a tilted slot would lie askew to each other: a slot that is split stands straight.
+/// Prints side by side in a turned slot would lie askew to each other: a slot that is split stands straight, its prints as they are looked at.
 fn straighten_split(items: &mut [Item]) {
-    items.iter_mut().filter(|i| i.is_split()).for_each(|i| i.turn = square(i.turn));
+    items.iter_mut().filter(|i| i.is_split()).for_each(|i| i.turn = 0.0);
 }
 
 /// The nearest quarter turn.

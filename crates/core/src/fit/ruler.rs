@@ -22,6 +22,8 @@ const HARD: f64 = 1e6;
 const NOISE: f64 = 2e-4;
 /// Rounds of repair at the most.
 const REPAIRS: usize = 12;
+/// Lines of blocks on their side that are tried for evening them out, at the most.
+const EVENED: usize = 40;
 /// Rounds of moves at the most.
 const ROUNDS: usize = 40;
 
@@ -46,6 +48,7 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
             }
         }
         if lattice.broken().is_empty() {
+            lattice.even_sides(scene, model);
             return (0..model.programme.vars()).map(|v| lattice.value(v).round() as i64).collect();
         }
     }
@@ -79,6 +82,9 @@ struct Term {
     constant: f64,
     cost: Cost,
 }
+
+/// Lines, each with so many steps.
+type Steps = Vec<(usize, i64)>;
 
 #[derive(Clone, Copy, Debug)]
 enum Cost {
@@ -202,6 +208,43 @@ impl Lattice {
             if !moved {
                 return;
             }
+        }
+    }
+
+    /// A block that stands on its side is cut by its own box, whose sides lie half the difference of width and height from its extent's: that
+    /// difference is made an even count of steps, by the edge or the pair of edges for which that costs least.
+    fn even_sides(&mut self, scene: &Scene<'_>, model: &Model) {
+        let step = scene.request.snap.ticks();
+        let stands = scene.items.iter().zip(&model.vars).filter(|(i, _)| i.on_its_side() && i.frames.is_none() && !i.is_split());
+        let on_side: Vec<[Var; 4]> = stands.map(|(_, v)| v.edges).collect();
+        let uneven = |lattice: &Lattice| {
+            let at = |v| lattice.value(v).round() as i64;
+            on_side.iter().filter(|[l, t, r, b]| (at(*r) - at(*l) - at(*b) + at(*t)) / step % 2 != 0).count()
+        };
+        let mut lines: Vec<usize> = on_side.iter().flatten().map(|v| self.line_of[*v].0).filter(|l| !self.lines[*l].fixed).collect();
+        lines.sort_unstable();
+        lines.dedup();
+        let ways: Vec<(usize, i64)> = lines.iter().take(EVENED).flat_map(|l| [(*l, 1), (*l, -1)]).collect();
+        let mut left = uneven(self);
+        while left > 0 {
+            let singles = ways.iter().map(|w| vec![*w]);
+            let pairs = ways.iter().enumerate().flat_map(|(n, a)| ways[n + 1..].iter().filter(|b| b.0 != a.0).map(|b| vec![*a, *b]));
+            let mut best: Option<(f64, usize, Steps)> = None;
+            for steps in singles.chain(pairs) {
+                let added: f64 = steps.iter().map(|(line, by)| self.shift(*line, *by)).sum();
+                let then = uneven(self);
+                steps.iter().for_each(|(line, by)| {
+                    self.shift(*line, -by);
+                });
+                if then < left && added < HARD * NOISE && best.as_ref().is_none_or(|(cost, ..)| added < *cost) {
+                    best = Some((added, then, steps));
+                }
+            }
+            let Some((_, then, steps)) = best else { return };
+            steps.into_iter().for_each(|(line, by)| {
+                self.shift(line, by);
+            });
+            left = then;
         }
     }
 

@@ -139,7 +139,7 @@ pub(crate) fn of_blocks(scene: &Scene<'_>, chosen: &Chosen, measures: &Measures)
         }
         let fixed = matches!(scene.request.photos, Photos::Prints(_)) && scene.items[n].kind == Kind::Photo;
         for (in_x, off, more, less) in
-            [(true, group.here.w() - group.want.w(), "wider", "narrower"), (false, group.here.h() - group.want.h(), "higher", "lower")]
+            [(true, group.here.w() - group.want.w(), "wider", "narrower"), (false, group.here.h() - group.want.h(), "taller", "shorter")]
         {
             if off.abs() < TELLING || scene.items[n].frames.is_some() {
                 continue;

@@ -92,3 +92,42 @@ async fn choices_for_slots_and_room_are_kept_with_the_plan() {
     let (status, told) = server.put(&path, &json!({"revision": 2, "plan": plan, "reason": "not a photo"})).await;
     assert_eq!((status, &told["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("plan.fit.slots[0].photos")), "{told}");
 }
+
+#[tokio::test]
+async fn prints_with_faces_and_choices_at_the_fold_are_kept_with_the_plan() {
+    let house = Server::start().await;
+    let server = house.as_wren().await;
+    let (mut fit, page) = started(&server).await;
+    let face = json!({"x": 0.5, "y": 0.25, "w": 0.25, "h": 0.25});
+    fit["photos"] = json!([{"id": "f1", "w": 9, "h": 6, "faces": [face]}, {"id": "f2", "w": 4, "h": 4, "focal": true}, {"id": "f3", "w": 4, "h": 4}]);
+    fit["target"]["pages"] = json!(2);
+    fit["across_fold"] = json!(["photo"]);
+    fit["at_fold"] = json!([{"block": "t1", "as": "each"}]);
+    let path = format!("/api/pages/{page}/plan");
+    let plan = |fit: &Value| json!({"format": "metrosk-plan/1", "fit": fit});
+    let (status, kept) = server.put(&path, &json!({"revision": 1, "plan": plan(&fit), "reason": "my prints"})).await;
+    assert_eq!(status, StatusCode::OK, "{kept}");
+    for field in ["photos", "at_fold", "across_fold"] {
+        assert_eq!(kept["plan"]["fit"][field], fit[field], "{field}");
+    }
+    let found = server.post("/api/fit", &fit).await.1;
+    let stretch = found["proposals"].as_array().unwrap().iter().find(|p| p["approach"] == "stretch").unwrap();
+    let blocks = stretch["layout"]["blocks"].as_array().unwrap();
+    let pages: Vec<_> = blocks.iter().filter(|b| b["from"] == json!(["t1"])).map(|b| b["page"].as_u64().unwrap()).collect();
+    assert_eq!(pages, [0, 1], "the title stands on both pages");
+
+    // What is settled of a photo at the fold goes back with the next request as it came.
+    fit["approach"] = json!("stretch");
+    let (status, again) = server.post("/api/fit/again", &json!({"fit": fit, "choices": stretch["choices"]})).await;
+    assert_eq!((status, again["proposals"].as_array().unwrap().len()), (StatusCode::OK, 1), "{again}");
+
+    for (field, wrong, told_at) in [
+        ("photos", json!([{"id": "f1", "w": 9, "h": 6, "faces": [{"x": 0.9, "y": 0, "w": 0.2, "h": 0.1}]}]), "plan.fit.photos[0].faces[0]"),
+        ("at_fold", json!([{"block": "s1", "as": "each"}]), "plan.fit.at_fold[0].block"),
+    ] {
+        let mut broken = fit.clone();
+        broken[field] = wrong;
+        let (status, told) = server.put(&path, &json!({"revision": 2, "plan": plan(&broken), "reason": "broken"})).await;
+        assert_eq!((status, &told["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!(told_at)), "{told}");
+    }
+}

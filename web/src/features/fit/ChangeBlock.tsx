@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { api, type BlockDoc, type ChangeDoc, type FitDoc } from "@/api/client";
 import { kindWord } from "@/shared/drawing/geometry";
-import { atFold, foldWays, optionOf, slotChoiceOf, slotOptions, withAtFold, withSlot } from "./holding";
+import { atFold, drawnCorner, foldWays, optionOf, slotChoiceOf, slotOptions, withAtFold, withSlot } from "./holding";
 
 type Props = { fit: FitDoc; block: BlockDoc; change: (fit: FitDoc, reason: string) => void };
 
@@ -85,7 +85,7 @@ export function ChangeBlock({ fit, block, change }: Props) {
               const corner = e.target.value;
               const at = CORNERS.find((c) => c.value === corner)?.label ?? corner;
               ask.mutate({
-                what: { what: "corner", block: block.id, corner },
+                what: { what: "corner", block: block.id, corner: drawnCorner(fit, corner) },
                 reason: `${block.id} to the ${at} of ${block.host}`,
               });
             }}

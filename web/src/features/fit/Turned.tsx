@@ -2,16 +2,20 @@ import { useQueries } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type FitDoc } from "@/api/client";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
+import { quarterServes } from "./turning";
 import { otherStands, stands } from "./wayName";
 
 type Props = { fit: FitDoc; change: (fit: FitDoc, reason: string) => void };
 
-/** The best way of the sketch turned or flipped, fitted only when she asks to see them. */
+/** The best way of the sketch turned or flipped: fitted when she asks to see them, or by itself where a quarter turn would serve. */
 export function Turned({ fit, change }: Props) {
-  const [open, setOpen] = useState(false);
+  const why = quarterServes(fit);
+  const [asked, setAsked] = useState<boolean>();
+  const open = asked ?? why !== undefined;
   return (
-    <details className="mt-1" open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
+    <details className="mt-1" open={open} onToggle={(e) => setAsked(e.currentTarget.open)}>
       <summary className="cursor-pointer font-semibold">Turned or flipped</summary>
+      {open && why && <p className="text-second">{why}</p>}
       {open && <Stands fit={fit} change={change} />}
     </details>
   );

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { FitDoc } from "@/api/client";
 import {
   atFold,
+  drawnCorner,
   foldWays,
   gapsOf,
   likeEdges,
@@ -139,5 +140,23 @@ describe("leftover room and the fold", () => {
     const each = slotOptions(spread, block).find((o) => o.name === "each")?.choice;
     const drawn = spread.sketch.blocks.filter((b) => b.kind === "photo").length;
     expect(withSlot(spread, "p1", each).photos).toEqual({ count: drawn + 1 });
+  });
+
+  it("finds the drawn corner of a page that is turned or flipped", () => {
+    expect(drawnCorner(fit, "top-left")).toBe("top-left");
+    // A quarter clockwise brings the drawn bottom left to the top left.
+    expect(drawnCorner({ ...fit, turn: 90 }, "top-left")).toBe("bottom-left");
+    expect(drawnCorner({ ...fit, turn: 180 }, "top-left")).toBe("bottom-right");
+    expect(drawnCorner({ ...fit, flip: "across" }, "bottom-left")).toBe("bottom-right");
+    expect(drawnCorner({ ...fit, turn: 90, flip: "down" }, "top-left")).toBe("bottom-right");
+  });
+
+  it("lengthens a row along the side it lies on", () => {
+    const block = fit.sketch.blocks.find((b) => b.id === "p1");
+    if (!block) throw new Error("no p1");
+    const longer = (of: FitDoc) => slotOptions(of, block).find((o) => o.name === "row-longer")?.choice;
+    const upright = longer(fit);
+    expect([upright?.rows, longer({ ...fit, turn: 90 })?.cols]).toEqual([1, 1]);
+    expect(longer({ ...fit, turn: 90 })?.rows).toBe(upright?.cols);
   });
 });

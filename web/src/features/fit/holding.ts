@@ -88,6 +88,10 @@ export function rowOf(fit: FitDoc, block: BlockDoc): BlockDoc[] {
     .sort((a, b) => a.box.x - b.box.x);
 }
 
+function isQuarter(fit: FitDoc): boolean {
+  return fit.turn === 90 || fit.turn === 270;
+}
+
 /** What can become of a photo's slot. */
 export function slotOptions(fit: FitDoc, block: BlockDoc): SlotOption[] {
   const one = [block.id];
@@ -121,7 +125,13 @@ export function slotOptions(fit: FitDoc, block: BlockDoc): SlotOption[] {
           {
             name: "row-longer",
             label: `its row of ${row.length} with one photo more`,
-            choice: { photos: ids, as: "cells", cols: row.length + 1, rows: 1 },
+            // A row of the sketch is a column once that is turned a quarter.
+            choice: {
+              photos: ids,
+              as: "cells",
+              cols: isQuarter(fit) ? 1 : row.length + 1,
+              rows: isQuarter(fit) ? row.length + 1 : 1,
+            },
           },
         ]
       : []),
@@ -222,6 +232,20 @@ export function withSlack(fit: FitDoc, value: string): FitDoc {
   const { slack: _, ...rest } = fit;
   if (value === "best") return rest;
   return { ...rest, slack: value.startsWith("gap ") ? { gap: value.slice(4).split(" ") } : value };
+}
+
+const CLOCKWISE = ["top-left", "top-right", "bottom-right", "bottom-left"];
+
+/** The corner of the sketch as drawn that is seen at a corner of the page, once the sketch is turned, then flipped. */
+export function drawnCorner(fit: FitDoc, seen: string): string {
+  const flipped = (corner: string) => {
+    const [up, side] = corner.split("-");
+    if (fit.flip === "across") return `${up}-${side === "left" ? "right" : "left"}`;
+    if (fit.flip === "down") return `${up === "top" ? "bottom" : "top"}-${side}`;
+    return corner;
+  };
+  const at = CLOCKWISE.indexOf(flipped(seen)) - (fit.turn ?? 0) / 90;
+  return CLOCKWISE[((at % 4) + 4) % 4] ?? seen;
 }
 
 const FOLD_WAYS = [

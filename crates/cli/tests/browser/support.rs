@@ -83,6 +83,29 @@ pub(crate) async fn start_page(browser: &Browser, sketch: &str) -> Result<()> {
     click(browser, &format!("//li[.//h2[.='{sketch}']]//button[.='Start a page']")).await
 }
 
+/// A house with a browser in it, open at the Fit station of a new page.
+pub(crate) struct AtFit {
+    pub(crate) browser: Browser,
+    _server: Server,
+    _database: Database,
+}
+
+impl AtFit {
+    pub(crate) async fn of(sketch: &str) -> Result<AtFit> {
+        let database = Database::fresh()?;
+        let server = Server::start(&database, "127.0.0.1:0")?;
+        let browser = Browser::open().await?;
+        come_in(&browser, &server).await?;
+        start_page(&browser, sketch).await?;
+        browser.find("//h2[contains(., 'by scale')]").await?;
+        Ok(AtFit { browser, _server: server, _database: database })
+    }
+
+    pub(crate) async fn close(self) -> Result<()> {
+        self.browser.close().await
+    }
+}
+
 /// What the page itself gets from an address of the API, with its own cookie.
 pub(crate) async fn fetched(browser: &Browser, path: &str) -> Result<Value> {
     let script = "return fetch(arguments[0]).then(r => r.json())";

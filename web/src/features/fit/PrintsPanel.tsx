@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import type { FitDoc, PrintDoc } from "@/api/client";
 import { LengthField } from "@/shared/ui/LengthField";
 import { MOST_PHOTOS, unitOf } from "./model";
@@ -16,6 +16,11 @@ import {
   withPrintSize,
   withPrintTurned,
 } from "./prints";
+
+const SIDES = [
+  { side: "w", name: "width" },
+  { side: "h", name: "height" },
+] as const;
 
 type Props = { fit: FitDoc; change: (fit: FitDoc, reason: string) => void };
 
@@ -46,27 +51,21 @@ export function PrintsPanel({ fit, change }: Props) {
           <li key={print.id} className="grid gap-1.5">
             <div className="flex flex-wrap items-center gap-1.5">
               <span className="w-[26px] font-bold">{print.id}</span>
-              <LengthField
-                label={`${print.id} width`}
-                hideLabel
-                value={print.w}
-                unit={unit}
-                least={0.125}
-                most={40}
-                width="3.4rem"
-                onCommit={(w) => change(withPrintSize(fit, print.id, "w", w), `print ${print.id} another size`)}
-              />
-              ×
-              <LengthField
-                label={`${print.id} height`}
-                hideLabel
-                value={print.h}
-                unit={unit}
-                least={0.125}
-                most={40}
-                width="3.4rem"
-                onCommit={(h) => change(withPrintSize(fit, print.id, "h", h), `print ${print.id} another size`)}
-              />
+              {SIDES.map(({ side, name }) => (
+                <Fragment key={side}>
+                  {side === "h" && "×"}
+                  <LengthField
+                    label={`${print.id} ${name}`}
+                    hideLabel
+                    value={print[side]}
+                    unit={unit}
+                    least={0.125}
+                    most={40}
+                    width="3.4rem"
+                    onCommit={(v) => change(withPrintSize(fit, print.id, side, v), `print ${print.id} another size`)}
+                  />
+                </Fragment>
+              ))}
               <button
                 type="button"
                 className="button px-1.5 py-0.5"

@@ -102,8 +102,8 @@ impl Layout {
 
     /// Whether two blocks, one after the other, are what the fold made of one.
     fn are_parts(&self, left: &LayoutBlock, right: &LayoutBlock) -> bool {
-        let (l, r, fold) = (left.block.rect, right.block.rect, self.canvas.page.w);
-        let meet = l.right() == fold && r.x == fold && (l.y, l.h) == (r.y, r.h);
+        let (l, r, fold) = (left.extent(), right.extent(), self.canvas.page.w.ticks() as f64);
+        let meet = [(l.r, fold), (r.l, fold), (l.t, r.t), (l.b, r.b)].iter().all(|(a, b)| (a - b).abs() <= 1.0);
         meet && self.canvas.pages == 2 && (left.page, right.page) == (0, 1) && left.from == right.from && left.whole == right.whole
     }
 }

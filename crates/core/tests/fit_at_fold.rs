@@ -45,6 +45,22 @@ fn a_block_goes_to_the_page_she_says() {
 }
 
 #[test]
+fn a_cluster_goes_where_she_says_rather_than_with_its_photo() {
+    let mut drawn = sketch();
+    let cluster = json!({"id": "c1", "kind": "cluster", "size": "small", "box": {"x": 5.25, "y": 5.25, "w": 1.5, "h": 1.5}, "host": "p3"});
+    drawn["blocks"].as_array_mut().unwrap().push(cluster);
+    for (way, other, right) in [("left", "right", false), ("right", "left", true)] {
+        let at_fold = json!([{"block": "c1", "as": way}, {"block": "p3", "as": other}]);
+        let proposal = sound(&request(&drawn, 0, 2, json!({"approach": "stretch", "at_fold": at_fold}))).swap_remove(0);
+        assert_eq!(spans(&proposal, "c1")[0].cx() > FOLD, right, "{way}");
+        assert_eq!(spans(&proposal, "p3")[0].cx() > FOLD, !right, "{other}");
+    }
+    let doubled = sound(&request(&drawn, 0, 2, json!({"approach": "stretch", "at_fold": [{"block": "c1", "as": "each"}]}))).swap_remove(0);
+    let both = spans(&doubled, "c1");
+    assert!(both.len() == 2 && both[0].r <= FOLD && both[1].l >= FOLD, "{both:?}");
+}
+
+#[test]
 fn a_block_is_doubled_as_large_on_each_page() {
     let plain = spans(&best(json!({"approach": "stretch"})), "j1")[0];
     let proposal = best(json!({"approach": "stretch", "at_fold": [{"block": "j1", "as": "each"}]}));

@@ -5,8 +5,10 @@
 mod common;
 
 use common::{request, sound};
-use metrosk_core::fit::{Fault, Proposal, Request};
+use metrosk_core::fit::{Choices, Fault, Outcome, Pin, PinEdge, Proposal, Request, refit};
+use metrosk_core::geometry::Edge;
 use metrosk_core::layout::LayoutBlock;
+use metrosk_core::length::Length;
 use serde_json::{Value, json};
 
 fn sketch(w: f64) -> Value {
@@ -126,4 +128,20 @@ fn marks_beside_the_print_are_told_with_their_place() {
         let invalid = Request::from_json(&fit).unwrap_err();
         assert!(invalid.findings.iter().any(|f| f.path == path), "{path}: {:?}", invalid.findings);
     }
+}
+
+#[test]
+fn a_refit_keeps_the_gap_that_the_fold_runs_through() {
+    let faces = json!([{"x": 0.1, "y": 0.2, "w": 0.25, "h": 0.4}, {"x": 0.6, "y": 0.1, "w": 0.3, "h": 0.5}]);
+    let (mut request, proposals) = across(json!({"id": "f1", "w": 10, "h": 4, "faces": faces}));
+    let choices = Choices::from_json(&proposals[0].choices.to_json()).unwrap();
+    assert_eq!(choices.to_json(), proposals[0].choices.to_json(), "they read back as they were written");
+    let top = proposals[0].layout.blocks.iter().find(|b| b.from == ["j1"]).unwrap().block.rect.y;
+    request.pins.push(Pin { block: "j1".to_owned(), edge: PinEdge::Edge(Edge::Top), at: top + Length::inches(1, 8), to: None });
+    let Outcome::Proposals(again) = refit(&request, &choices) else { panic!("it can be made again") };
+    assert!(again[0].faults(&request).is_empty());
+    let cut = |p: &Proposal| photos(p)[0].placed.as_ref().map(|p| p.keep.x + p.keep.w);
+    assert!((cut(&again[0]).unwrap() - cut(&proposals[0]).unwrap()).abs() < 0.1, "the fold is in the same gap");
+    let wrong = json!({"approach": "stretch", "sides": [true], "lost": [], "solved": []});
+    assert_eq!(Choices::from_json(&wrong).unwrap_err().findings[0].path, "sides[0]");
 }

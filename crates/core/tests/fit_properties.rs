@@ -194,3 +194,31 @@ proptest! {
         }
     }
 }
+
+proptest! {
+    // Each tries many gaps between faces: a quarter as many cases take as long as the others.
+    #![proptest_config(ProptestConfig { cases: cases().div_ceil(4), max_shrink_iters: 200, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn no_face_lies_in_the_fold(
+        sketch in sketch(),
+        page in 0..PAGES.len(),
+        sizes in proptest::collection::vec((2..10u32, 2..10u32, 0..70u32, 5..30u32), 10),
+        whole in any::<bool>(),
+    ) {
+        let inch = if PAGES[page].1 == "in" { 1.0 } else { 25.4 };
+        let slots = sketch["blocks"].as_array().unwrap().iter().filter(|b| b["kind"] == "photo").count();
+        prop_assume!((1..=10).contains(&slots));
+        let prints = sizes.iter().take(slots).enumerate().map(|(n, (w, h, x, wide))| {
+            let face = json!({"x": f64::from(*x) / 100.0, "y": 0.25, "w": f64::from(*wide) / 100.0, "h": 0.25});
+            json!({"id": format!("f{n}"), "w": f64::from(*w) * inch, "h": f64::from(*h) * inch, "faces": [face]})
+        });
+        let prints: Vec<Value> = prints.collect();
+        let rule = if whole { "whole" } else { "trim" };
+        let request = request(&sketch, page, 2, json!({"photos": prints, "across_fold": ["photo"], "photo_rule": rule, "snap": 0}));
+        match fit::fit(&request) {
+            Outcome::Proposals(proposals) => proposals.iter().for_each(|p| assert_sound(&request, p)),
+            Outcome::Conflict(conflict) => prop_assert!(!conflict.limits.is_empty(), "{}", conflict.text),
+        }
+    }
+}

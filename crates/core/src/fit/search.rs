@@ -326,11 +326,12 @@ fn straddles(scene: &Scene<'_>, item: &Item, fold: f64) -> bool {
     item.straddles(scene.map, fold, scene.request.fold_guard.ticks() as f64)
 }
 
-/// Mats go with what they frame, clusters and accents with what they sit on.
+/// Mats go with what they frame, clusters and accents with what they sit on, unless she sent them elsewhere.
 fn settled(scene: &Scene<'_>, mut sides: Vec<Option<Side>>) -> Vec<Option<Side>> {
+    let sent: Vec<usize> = scene.request.at_fold.iter().filter_map(|c| scene.item_of(&c.block)).collect();
     for _ in 0..3 {
         for (n, item) in scene.items.iter().enumerate() {
-            let leader = item.frames.map(|(f, _)| f).or(item.host.filter(|h| item.kind != Kind::Mat && !item.is_split() && sits_on(scene, n, *h)));
+            let leader = item.frames.map(|(f, _)| f).or(item.host.filter(|h| item.kind != Kind::Mat && !sent.contains(&n) && sits_on(scene, n, *h)));
             if let Some(leader) = leader {
                 let side = sides[leader].filter(|s| s.is_page());
                 if item.frames.is_some() || side.is_some() {

@@ -75,8 +75,17 @@ async fn her_defaults_are_what_a_new_page_starts_with() -> Result<()> {
     browser.find("//html[@data-theme='dark']").await?;
     fill(&browser, "margin", "a lot").await?;
     browser.find("//*[@role='alert'][contains(., 'a lot')]").await?;
-    let me = fetched(&browser, "/api/me").await?;
-    ensure!(me["defaults"] == json!({"unit": "mm", "margin": 8, "theme": "dark"}), "{me}");
+    // Three choices one after the other: none is lost, and the screen does not wait for their being saved.
+    let wanted = json!({"unit": "mm", "margin": 8, "theme": "dark"});
+    let mut me = fetched(&browser, "/api/me").await?;
+    for _ in 0..200 {
+        if me["defaults"] == wanted {
+            break;
+        }
+        tokio::time::sleep(std::time::Duration::from_millis(50)).await;
+        me = fetched(&browser, "/api/me").await?;
+    }
+    ensure!(me["defaults"] == wanted, "{me}");
     click(&browser, "//nav//a[.='Sketch drawer']").await?;
     click(&browser, "//li[.//h2[.='Flag row']]//button[.='Start a page']").await?;
     browser.find("//h2[contains(., '304.8')]").await?;

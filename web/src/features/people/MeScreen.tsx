@@ -31,9 +31,16 @@ const USUAL: Record<Unit, { step: number; margin: number; fold_guard: number; bo
 function Defaults({ me }: { me: MeView }) {
   const queries = useQueryClient();
   const [name, setName] = useState(me.name ?? "");
+  // One after the other, each upon what the last one made: a choice made before the answer to another must not undo it.
   const save = useMutation({
+    mutationKey: ["me"],
+    scope: { id: "me" },
     mutationFn: (given: { name: string; defaults: DefaultsDoc }) => api.changeMe(given.name, given.defaults),
-    onSuccess: (now) => queries.setQueryData(["me"], now),
+    onMutate: (given) => queries.setQueryData<MeView>(["me"], (now) => now && { ...now, defaults: given.defaults }),
+    onSuccess: (now) => {
+      if (queries.isMutating({ mutationKey: ["me"] }) === 1) queries.setQueryData(["me"], now);
+    },
+    onError: () => queries.invalidateQueries({ queryKey: ["me"] }),
   });
   const d = me.defaults;
   const unit: Unit = d.unit === "mm" ? "mm" : "in";

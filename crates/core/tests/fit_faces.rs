@@ -71,6 +71,16 @@ fn the_fold_passes_between_the_faces() {
 }
 
 #[test]
+fn squares_that_meet_are_one_face() {
+    // A third and a third, as rounded shares: no fold runs between them.
+    let faces = json!([{"x": 0.3333, "y": 0.2, "w": 0.1666, "h": 0.4}, {"x": 0.5, "y": 0.2, "w": 0.1667, "h": 0.4}]);
+    let (_, proposals) = across(json!({"id": "f1", "w": 10, "h": 4, "faces": faces}));
+    let parts = photos(&proposals[0]);
+    let (from, to) = (place(&parts, 0.3333), place(&parts, 0.6667));
+    assert!(to <= 12.0 + 1e-3 || from >= 12.0 - 1e-3, "a face from {from} to {to}");
+}
+
+#[test]
 fn a_fold_through_a_face_is_a_fault() {
     let (request, proposals) = across(json!({"id": "f1", "w": 10, "h": 4}));
     let mut marked = request;

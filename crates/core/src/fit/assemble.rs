@@ -185,7 +185,7 @@ fn shown(scene: &Scene<'_>, item: &Item, print: usize, rect: Rect, begins: [Opti
         let most = (full - side).ticks().max(0) as f64;
         begin.map_or(most / 2.0, |begin| (low - begin as f64).clamp(0.0, most)) / full.ticks() as f64
     };
-    let quarters = (item.turn / 90.0).round().rem_euclid(4.0) as u8;
+    let quarters = item.quarters();
     let (across, down) = if quarters.is_multiple_of(2) { (begins[0], begins[1]) } else { (begins[1], begins[0]) };
     let (low_x, low_y) = if quarters.is_multiple_of(2) { (extent.l, extent.t) } else { (extent.t, extent.l) };
     let x = cut(across, low_x, rect.w, print.size.w);

@@ -61,6 +61,11 @@ impl Item {
         nearer_to_quarter(self.turn)
     }
 
+    /// The quarters, clockwise, by which it stands turned: 0 to 3.
+    pub(crate) fn quarters(&self) -> u8 {
+        (self.turn / 90.0).round().rem_euclid(4.0) as u8
+    }
+
     /// The measured extent of an unturned box of it.
     pub(crate) fn extent_of(&self, rect: Rect) -> Span {
         let span = Span::from(rect);

@@ -82,7 +82,8 @@ fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
             said.push(format!("Photo {} becomes {what}: {because}.", list(&ids)));
             continue;
         }
-        if ids.len() > 1 && !(item.is_split() && item.cells.0.min(item.cells.1) == 1) {
+        let is_row = ids.len() > 1 && item.is_split() && item.cells.0.min(item.cells.1) == 1;
+        if ids.len() > 1 && !is_row {
             said.push(format!("Photos {} become one slot.", list(&ids)));
         }
         if item.is_split() && !item.each {
@@ -102,12 +103,11 @@ fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
                 continue;
             }
             let first = parts[0].extent();
-            if ids.len() > 1 && item.cells.0.min(item.cells.1) == 1 {
-                let each = size_text(scene, first.w(), first.h());
+            let each = size_text(scene, first.w(), first.h());
+            if is_row {
                 said.push(format!("Photos {} become a row of {}: {}, {each} each.", list(&ids), names.len(), list(&names)));
                 continue;
             }
-            let each = size_text(scene, first.w(), first.h());
             let straight = if scene.sketch.blocks[item.from[0]].turn == item.turn { "" } else { ", and stands straight" };
             said.push(format!("Photo {} is split for {} prints{straight}: {}, {each} each.", ids[0], names.len(), list(&names)));
         }

@@ -41,12 +41,12 @@ pub struct Face {
 
 impl Face {
     /// Where it begins and ends across (or down) a print that is turned by a count of quarters, clockwise; in shares.
-    pub(crate) fn run(self, across: bool, quarters: i64) -> (f64, f64) {
-        let (low, size, back) = match (quarters.rem_euclid(4), across) {
-            (0, true) | (3, false) => (self.x, self.w, quarters.rem_euclid(4) == 3),
-            (0, false) | (1, true) => (self.y, self.h, quarters.rem_euclid(4) == 1),
-            (1, false) | (2, true) => (self.x, self.w, quarters.rem_euclid(4) == 2),
-            _ => (self.y, self.h, quarters.rem_euclid(4) == 2),
+    pub(crate) fn run(self, across: bool, quarters: u8) -> (f64, f64) {
+        let (low, size, back) = match (quarters, across) {
+            (0, true) | (3, false) => (self.x, self.w, quarters == 3),
+            (0, false) | (1, true) => (self.y, self.h, quarters == 1),
+            (1, false) | (2, true) => (self.x, self.w, quarters == 2),
+            _ => (self.y, self.h, quarters == 2),
         };
         if back { (1.0 - low - size, 1.0 - low) } else { (low, low + size) }
     }

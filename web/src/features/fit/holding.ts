@@ -2,6 +2,7 @@
 
 import type { BlockDoc, FitDoc, PinDoc, SlotChoiceDoc } from "@/api/client";
 import { toTicks } from "@/shared/lengths/length";
+import { slotsShow } from "./model";
 
 export const PLACES_ACROSS = ["left", "right", "centre-x"] as const;
 export const PLACES_DOWN = ["top", "bottom", "centre-y"] as const;
@@ -185,21 +186,15 @@ export function withSlot(fit: FitDoc, photo: string, choice: SlotChoiceDoc | und
   };
 }
 
-function photosOf(choice: SlotChoiceDoc): number {
-  if (choice.as === "cells") return (choice.cols ?? 1) * (choice.rows ?? 1);
-  if (choice.as === "each") return 2;
-  return choice.as === "focal" ? (choice.small ?? 1) + 1 : 0;
-}
-
 function shownBy(fit: FitDoc, slots: readonly SlotChoiceDoc[]): number {
   const named = slots.flatMap((s) => s.photos);
   const rest = fit.sketch.blocks.filter((b) => b.kind === "photo" && !named.includes(b.id)).length;
-  return rest + slots.reduce((sum, s) => sum + photosOf(s), 0);
+  return rest + slotsShow(slots);
 }
 
 /** Slots that are left free can show more or fewer; with none left the count is what the choices show. */
 function canShow(fit: FitDoc, slots: readonly SlotChoiceDoc[], count: number): boolean {
-  const chosen = slots.reduce((sum, s) => sum + photosOf(s), 0);
+  const chosen = slotsShow(slots);
   const named = slots.flatMap((s) => s.photos).length;
   const all = fit.sketch.blocks.filter((b) => b.kind === "photo").length;
   return named < all ? count > chosen : count === chosen;

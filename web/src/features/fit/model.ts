@@ -100,10 +100,16 @@ export function withPhotos(fit: FitDoc, count: number): FitDoc {
   return count === drawn && !("slots" in kept) ? rest : { ...rest, ...kept, photos: { count } };
 }
 
-function slotsShow(slots: readonly SlotChoiceDoc[]): number {
-  const shows = (s: SlotChoiceDoc) =>
-    s.as === "cells" ? (s.cols ?? 1) * (s.rows ?? 1) : s.as === "focal" ? (s.small ?? 1) + 1 : s.as === "each" ? 2 : 0;
-  return slots.reduce((sum, s) => sum + shows(s), 0);
+/** How many photos a choice for a slot shows. */
+function slotShows(choice: SlotChoiceDoc): number {
+  if (choice.as === "cells") return (choice.cols ?? 1) * (choice.rows ?? 1);
+  if (choice.as === "each") return 2;
+  return choice.as === "focal" ? (choice.small ?? 1) + 1 : 0;
+}
+
+/** How many photos choices for slots show together. */
+export function slotsShow(choices: readonly SlotChoiceDoc[]): number {
+  return choices.reduce((sum, c) => sum + slotShows(c), 0);
 }
 
 export function withStep(fit: FitDoc, snap: number): FitDoc {

@@ -11,13 +11,10 @@ use crate::reading::INCH;
 
 /// How hard the middle of a print is kept in the middle of its slot, per squared share of the print.
 const MIDDLE: f64 = 4.0;
+/// Faces nearer to each other than this share of the print are one: squares marked side by side meet to a rounding.
+const TOUCH: f64 = 1e-3;
 /// A photo across the fold shows at least this share of itself on either page: less looks like a mistake.
 const EITHER_PAGE: f64 = 0.28;
-
-/// The quarters, clockwise, by which an item stands turned.
-fn quarters(item: &Item) -> i64 {
-    (item.turn / 90.0).round() as i64
-}
 
 /// A print's width (or height) as it lies in its slot, in inches.
 fn full(print: &Print, item: &Item, across: bool) -> f64 {
@@ -25,14 +22,14 @@ fn full(print: &Print, item: &Item, across: bool) -> f64 {
     side.ticks() as f64 / INCH
 }
 
-/// The stretches across (or down) a print that faces take up, in shares, in order; faces that overlap are one.
+/// The stretches across (or down) a print that faces take up, in shares, in order; faces that overlap or touch are one.
 fn stretches(print: &Print, item: &Item, across: bool) -> Vec<(f64, f64)> {
-    let mut runs: Vec<(f64, f64)> = print.faces.iter().map(|f| f.run(across, quarters(item))).collect();
+    let mut runs: Vec<(f64, f64)> = print.faces.iter().map(|f| f.run(across, item.quarters())).collect();
     runs.sort_by(|a, b| a.0.total_cmp(&b.0));
     let mut joined: Vec<(f64, f64)> = Vec::with_capacity(runs.len());
     for run in runs {
         match joined.last_mut() {
-            Some(last) if run.0 <= last.1 => last.1 = last.1.max(run.1),
+            Some(last) if run.0 <= last.1 + TOUCH => last.1 = last.1.max(run.1),
             _ => joined.push(run),
         }
     }

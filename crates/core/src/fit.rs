@@ -8,6 +8,7 @@
 
 mod approach;
 mod assemble;
+mod assign;
 mod back;
 mod check;
 mod choices;
@@ -27,6 +28,7 @@ mod request;
 mod rows;
 mod ruler;
 mod search;
+mod sides;
 mod slot_choice;
 mod slots;
 mod svg;
@@ -82,9 +84,9 @@ pub fn fit(request: &Request) -> Outcome {
     }
 }
 
-/// Each approach's fit, in the approaches' order whichever is done first: they have nothing to do with each other.
-fn each_at_once<T: Send>(approaches: &[Approach], fit: impl Fn(Approach) -> T + Sync) -> Vec<T> {
-    let Some((first, rest)) = approaches.split_first() else { return Vec::new() };
+/// The fit for each of several ways, in their order whichever is done first: they have nothing to do with each other.
+fn each_at_once<W: Copy + Sync, T: Send>(ways: &[W], fit: impl Fn(W) -> T + Sync) -> Vec<T> {
+    let Some((first, rest)) = ways.split_first() else { return Vec::new() };
     std::thread::scope(|scope| {
         let others: Vec<_> = rest.iter().map(|a| scope.spawn(|| fit(*a))).collect();
         let mut found = vec![fit(*first)];
@@ -111,7 +113,7 @@ fn emphasised(request: &Request, sketch: &Sketch, found: &[Proposal]) -> Vec<Pro
         // What she did not ask for comes after what holds both as well as can be.
         Some(Proposal { score: proposal.score.min(balanced.score - 0.1).max(0.0), ..proposal })
     };
-    [Emphasis::Positions, Emphasis::Proportions].into_iter().filter_map(by).collect()
+    each_at_once(&[Emphasis::Positions, Emphasis::Proportions], by).into_iter().flatten().collect()
 }
 
 /// Near-equal proposals are shown once, the better one.
@@ -154,7 +156,7 @@ pub fn refit(request: &Request, choices: &Choices) -> Outcome {
 const UNBALANCED: f64 = 0.15;
 /// Beyond this mean, or this of one block, or this change of the slots' shape (mean |ln| of w:h), it has lost more than saying the sketch
 /// again would.
-const FALLEN: (f64, f64, f64) = (0.06, 0.18, 0.25);
+const FALLEN: (f64, f64, f64) = (0.05, 0.18, 0.25);
 
 /// So many of what touched must still touch.
 const TOUCHING: f64 = 0.67;

@@ -90,6 +90,43 @@ fn prints_go_to_a_slot_with_a_large_place_the_focal_one_first() {
     assert_eq!(areas.iter().max_by(|a, b| a.0.total_cmp(&b.0)).unwrap().1, "b");
 }
 
+/// One large slot and its title.
+fn one_slot() -> Value {
+    json!({
+        "format": "metrosk-sketch/1", "unit": "in", "name": "One large", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1},
+        "blocks": [
+            {"id": "m1", "kind": "mat", "box": {"x": 0.875, "y": 0.875, "w": 8.25, "h": 7.25}, "under": "p1"},
+            {"id": "p1", "kind": "photo", "box": {"x": 1, "y": 1, "w": 8, "h": 7}},
+            {"id": "t1", "kind": "title", "box": {"x": 1, "y": 9, "w": 8, "h": 1.5}},
+        ],
+    })
+}
+
+#[test]
+fn a_large_slot_shows_a_large_print_with_small_ones_where_the_prints_are_so() {
+    let large = json!({"id": "a", "w": 5, "h": 7});
+    let small = |id: &str| json!({"id": id, "w": 2.5, "h": 2.25});
+    let prints = json!([small("b"), large, small("c"), small("d")]);
+    let proposal = sound(&request(&one_slot(), 0, 1, json!({"photos": prints}))).swap_remove(0);
+    let shown = photos(&proposal, &["p1"]);
+    assert_eq!(shown.len(), 4);
+    assert!(shown[1..].iter().all(|s| s.area() * 2.0 < shown[0].area()), "{shown:?}");
+    let first = proposal.layout.blocks.iter().find(|b| b.from == ["p1"]).unwrap();
+    assert_eq!(first.placed.as_ref().unwrap().photo, "a");
+    // Trimmed less than in four even cells, and nobody had to choose it.
+    let even = json!([{"photos": ["p1"], "as": "cells", "cols": 2, "rows": 2}]);
+    let other = sound(&request(&one_slot(), 0, 1, json!({"photos": prints, "slots": even}))).swap_remove(0);
+    assert!(proposal.measures.trimmed < other.measures.trimmed, "{} against {}", proposal.measures.trimmed, other.measures.trimmed);
+}
+
+#[test]
+fn prints_of_one_size_share_a_slot_evenly() {
+    let prints: Vec<Value> = (0..4).map(|n| json!({"id": format!("f{n}"), "w": 6, "h": 4})).collect();
+    let proposal = sound(&request(&one_slot(), 0, 1, json!({"photos": prints}))).swap_remove(0);
+    let shown = photos(&proposal, &["p1"]);
+    assert!(shown.iter().all(|s| (s.area() / shown[0].area() - 1.0).abs() < 0.01), "{shown:?}");
+}
+
 #[test]
 fn a_slot_becomes_writing_space_paper_or_nothing() {
     let proposal =

@@ -5,7 +5,7 @@ use crate::layers;
 use crate::layouts::Layouts;
 use crate::objects::Objects;
 use crate::routes::pictures::Desk;
-use crate::routes::{fit, history, links, pages, pictures, session, sketches, takeaway, team};
+use crate::routes::{fit, history, links, numbers, pages, pictures, session, sketches, takeaway, team};
 use crate::settings::Settings;
 use anyhow::Context;
 use axum::Router;
@@ -84,10 +84,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(sketches::export))
         .routes(routes!(sketches::show, sketches::change))
         .routes(routes!(sketches::document, sketches::rewrite))
-        .routes(routes!(sketches::as_numbers))
-        .routes(routes!(sketches::read_numbers))
-        .routes(routes!(sketches::write_numbers))
-        .routes(routes!(sketches::agree))
+        .routes(routes!(numbers::as_numbers))
+        .routes(routes!(numbers::read_numbers))
+        .routes(routes!(numbers::write_numbers))
+        .routes(routes!(numbers::agree))
         .routes(routes!(sketches::pages_of))
         .routes(routes!(sketches::copy))
         .routes(routes!(pages::list, pages::start))

@@ -6,6 +6,7 @@ pub(crate) mod fit;
 pub(crate) mod history;
 pub(crate) mod links;
 pub(crate) mod names;
+pub(crate) mod numbers;
 pub(crate) mod once;
 pub(crate) mod pages;
 pub(crate) mod pictures;

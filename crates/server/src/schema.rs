@@ -5,6 +5,7 @@ mod answers;
 mod documents;
 mod people;
 mod pictures;
+mod readings;
 mod requests;
 mod views;
 
@@ -15,10 +16,12 @@ pub(crate) use people::{
     TeamChoice, TeamPeople, TeamView,
 };
 pub(crate) use pictures::{EdgesDoc, EdgesView, LiftView, PictureReading, PictureView, SwatchView};
+pub(crate) use readings::{
+    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc, NumbersView, ReadingView, WordErrorView,
+};
 pub(crate) use requests::FitDoc;
 pub(crate) use views::{
-    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NewPage, NewVersion, NumbersDoc, NumbersView, PageCard, PageChange,
-    PageView, PlanChange, ReadingView, Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step, WordErrorView,
+    NewPage, NewVersion, PageCard, PageChange, PageView, PlanChange, Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step,
 };
 
 #[cfg(test)]

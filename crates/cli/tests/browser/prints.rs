@@ -61,6 +61,34 @@ async fn what_would_stand_on_the_fold_goes_where_she_says() -> Result<()> {
     at_fit.close().await
 }
 
+#[tokio::test]
+async fn a_title_runs_across_between_two_of_its_words() -> Result<()> {
+    let at_fit = AtFit::of("Three by the tide line").await?;
+    let browser = &at_fit.browser;
+    click(browser, "//button[.='Two pages']").await?;
+    browser.find("//h2[contains(., 'by stretch')]").await?;
+    press(browser, "8").await?;
+
+    // Nothing changes before its words are known; one word is told off, and what was typed stays.
+    choose(browser, "At the fold", "across, between two words").await?;
+    fill(browser, "Its words", "Kites").await?;
+    browser.find("//p[@role='alert'][contains(., '“Kites” is one word')]").await?;
+    fill(browser, "Its words", "Kites over the flat").await?;
+    let words = json!([{"block": "t1", "as": "across", "words": "Kites over the flat"}]);
+    let page = until_saved(browser, |fit| fit["at_fold"] == words).await?;
+    let layout = fitted(browser, &page["plan"]["fit"]).await?;
+    ensure!(pages_of(&layout, "t1") == [0, 1], "{layout}");
+    browser.find("//li[contains(., 'on the left and “')]").await?;
+
+    // The words are still there after a look at another block.
+    press(browser, "7").await?;
+    press(browser, "8").await?;
+    browser.find("//input[@id = //label[.='Its words']/@for][@value='Kites over the flat']").await?;
+    choose(browser, "At the fold", "the page that costs least").await?;
+    until_saved(browser, |fit| fit["at_fold"].is_null()).await?;
+    at_fit.close().await
+}
+
 /// The best layout for a fit, as the page's own screen gets it.
 async fn fitted(browser: &Browser, fit: &Value) -> Result<Value> {
     let script = "return fetch('/api/fit', {method: 'POST', headers: {'content-type': 'application/json'}, \

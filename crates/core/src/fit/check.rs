@@ -1,5 +1,6 @@
 //! The invariants of a layout: the faults of which there must be none. On in every test of the fit.
 
+use super::fold_choice::FoldWay;
 use super::prints::{Photos, Print};
 use super::request::Request;
 use super::slot_choice::SlotChoice;
@@ -25,6 +26,8 @@ pub enum Fault {
     PrintSize(String),
     /// The fold runs through a face on that block's print.
     Face(String),
+    /// The fold runs through a word of that title.
+    Word(String),
     /// So many photos, where so many were asked for.
     PhotoCount(usize, usize),
     /// A pin of that index is not met.
@@ -64,8 +67,21 @@ pub fn faults(request: &Request, sketch: &Sketch, place: Span, layout: &Layout, 
             }
         }
     }
+    words(&mut found, request, layout);
     pins(&mut found, request, layout);
     found
+}
+
+/// A title in two parts has the fold in one of the spaces between its words.
+fn words(found: &mut Vec<Fault>, request: &Request, layout: &Layout) {
+    for choice in request.at_fold.iter().filter(|c| c.way == FoldWay::Across) {
+        let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from.contains(&choice.block)).collect();
+        let [left, right] = parts.as_slice() else { continue };
+        let at = left.extent().w() / (left.extent().w() + right.extent().w());
+        if left.extent().r >= right.extent().l - HAIR && !choice.spaces().iter().any(|(begin, end)| begin - 1e-3 <= at && at <= end + 1e-3) {
+            found.push(Fault::Word(left.block.id.clone()));
+        }
+    }
 }
 
 fn fold_and_margin(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, block: &LayoutBlock) {
@@ -73,7 +89,9 @@ fn fold_and_margin(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, b
     let (page, guard, margin) = (request.target.page.w.ticks() as f64, request.fold_guard.ticks() as f64, request.margin.ticks() as f64);
     let id = || block.block.id.clone();
     if request.target.pages == 2 {
-        let guarded = matches!(block.block.kind, Kind::Photo | Kind::Title | Kind::Journal) && !request.across_fold.contains(&block.block.kind);
+        let across = request.at_fold.iter().any(|c| c.way == FoldWay::Across && block.from.contains(&c.block));
+        let crosses = across || request.across_fold.contains(&block.block.kind);
+        let guarded = matches!(block.block.kind, Kind::Photo | Kind::Title | Kind::Journal) && !crosses;
         if guarded && bounds.l < page + guard - HAIR && bounds.r > page - guard + HAIR {
             found.push(Fault::Fold(id()));
         } else if !guarded && block.block.turn == 0.0 && bounds.l < page - HAIR && bounds.r > page + HAIR {

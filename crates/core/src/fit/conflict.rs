@@ -50,6 +50,8 @@ pub(crate) enum Wish {
     Round,
     /// A face that is not trimmed away.
     Face,
+    /// A grid's unit, or a title's word, that the fold does not cut.
+    Unit,
 }
 
 impl Reason {

@@ -1,10 +1,14 @@
 //! What the maker chooses for a block that would stand on the fold, in place of the page that costs least.
 //!
 //! A field of the fit request beside those of the format: `"at_fold": [{"block": "t1", "as": "each"}]`. It speaks of the sketch after turn
-//! and flip, as pins do, and of fits that take the sketch as a whole: what says it twice has its own block on either page.
+//! and flip, as pins do, and of fits that take the sketch as a whole: what says it twice has its own block on either page. A title that is
+//! to run across has its `words` with it, since the fold may come between two of them only.
 
 use crate::document::Node;
 use crate::sketch::{Kind, Sketch};
+
+/// A title has no more letters than this.
+const MOST_LETTERS: usize = 200;
 
 /// What becomes of a block at the fold.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -17,19 +21,22 @@ pub enum FoldWay {
     Each,
     /// It becomes a pair, half of it on each page.
     Pair,
+    /// It runs across, broken between two words.
+    Across,
 }
 
 impl FoldWay {
-    const ALL: [FoldWay; 4] = [FoldWay::Left, FoldWay::Right, FoldWay::Each, FoldWay::Pair];
+    const ALL: [FoldWay; 5] = [FoldWay::Left, FoldWay::Right, FoldWay::Each, FoldWay::Pair, FoldWay::Across];
     /// The names that documents use.
-    pub const NAMES: [&'static str; 4] = ["left", "right", "each", "pair"];
+    pub const NAMES: [&'static str; 5] = ["left", "right", "each", "pair", "across"];
 
     /// Those that a kind of block can take; none for what is cut at the fold. What a photo's slot becomes is chosen with its slot.
     pub fn of(kind: Kind) -> &'static [FoldWay] {
         match kind {
             Kind::Photo => &[FoldWay::Left, FoldWay::Right],
-            Kind::Title | Kind::Cluster | Kind::Accent => &[FoldWay::Left, FoldWay::Right, FoldWay::Each],
-            Kind::Journal => &Self::ALL,
+            Kind::Title => &[FoldWay::Left, FoldWay::Right, FoldWay::Each, FoldWay::Across],
+            Kind::Cluster | Kind::Accent => &[FoldWay::Left, FoldWay::Right, FoldWay::Each],
+            Kind::Journal => &[FoldWay::Left, FoldWay::Right, FoldWay::Each, FoldWay::Pair],
             _ => &[],
         }
     }
@@ -42,6 +49,24 @@ pub struct FoldChoice {
     pub block: String,
     /// What becomes of it.
     pub way: FoldWay,
+    /// The words of a title that runs across, two or more; none otherwise.
+    pub words: Vec<String>,
+}
+
+impl FoldChoice {
+    /// The spaces between its words, as shares of the title's width: where each begins and ends. Letters and spaces count alike, since no
+    /// letter set is chosen yet.
+    pub(crate) fn spaces(&self) -> Vec<(f64, f64)> {
+        let letters: Vec<usize> = self.words.iter().map(|w| w.chars().count()).collect();
+        let all = (letters.iter().sum::<usize>() + letters.len().saturating_sub(1)) as f64;
+        let mut found = Vec::with_capacity(letters.len());
+        let mut at = 0;
+        for word in letters.iter().take(letters.len().saturating_sub(1)) {
+            at += word + 1;
+            found.push(((at - 1) as f64 / all, at as f64 / all));
+        }
+        found
+    }
 }
 
 /// Reads `at_fold` of a request.
@@ -80,5 +105,19 @@ fn read_choice(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<FoldChoice> {
             return None;
         }
     }
-    Some(FoldChoice { block, way: chosen })
+    let words = if chosen == FoldWay::Across { read_words(node)? } else { Vec::new() };
+    Some(FoldChoice { block, way: chosen, words })
+}
+
+/// The words of a title that runs across.
+fn read_words(node: &Node<'_>) -> Option<Vec<String>> {
+    let allowed = format!("two words or more, up to {MOST_LETTERS} letters");
+    let named = node.need("words", &allowed)?;
+    let text = named.text()?;
+    let words: Vec<String> = text.split_whitespace().map(str::to_owned).collect();
+    if words.len() < 2 || text.chars().count() > MOST_LETTERS {
+        named.wrong(allowed);
+        return None;
+    }
+    Some(words)
 }

@@ -1,6 +1,7 @@
 //! What the programme places: the sketch's blocks after the choices (merged, split, recounted) have been made.
 
 use super::approach::Map;
+use super::assign;
 use super::fold_choice::FoldWay;
 use super::prints::Photos;
 use super::request::Request;
@@ -11,7 +12,6 @@ use crate::geometry::{Edge, Rect, Span, nearer_to_quarter};
 use crate::length::Length;
 use crate::reading::{AGREE, HAIR, INCH};
 use crate::sketch::{Block, Grid, Kind, Sketch};
-use pathfinding::prelude::{Matrix, kuhn_munkres_min};
 
 /// A mat's edge is a border up to this width; what is wider is a panel's showing part and goes down with the page.
 const BORDER_MOST: f64 = 0.75 * INCH;
@@ -130,12 +130,30 @@ const FOCAL_SHARE: f64 = 2.0 / 3.0;
 pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<Item>> {
     let fold = (request.target.pages == 2).then(|| request.target.page.w.ticks() as f64);
     let slots = slots::plan(sketch, map, request.photo_count(), fold, &request.slots)?;
-    let groups = groups(sketch, &slots);
+    let Photos::Prints(prints) = &request.photos else { return Some(items_of(request, sketch, map, &slots)) };
+    let given = |slots: &[Slot]| {
+        let mut items = items_of(request, sketch, map, slots);
+        let cost = assign::prints(&mut items, prints);
+        (cost, items)
+    };
+    let mut best = given(&slots);
+    for slots in slots::with_focal(sketch, map, &slots, fold, &request.slots) {
+        let found = given(&slots);
+        if found.0 + assign::WORTH_A_FOCAL < best.0 {
+            best = found;
+        }
+    }
+    Some(best.1)
+}
+
+/// The items of slots that are settled, without their prints.
+fn items_of(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec<Item> {
+    let groups = groups(sketch, slots);
     let mut place = vec![usize::MAX; sketch.blocks.len()];
     for (n, group) in groups.iter().enumerate() {
         group.iter().for_each(|b| place[*b] = n);
     }
-    let mut items: Vec<Item> = groups.iter().map(|g| item(request, sketch, map, &slots, g)).collect();
+    let mut items: Vec<Item> = groups.iter().map(|g| item(request, sketch, map, slots, g)).collect();
     straighten_split(&mut items);
     for n in 0..items.len() {
         let block = &sketch.blocks[items[n].from[0]];
@@ -150,10 +168,7 @@ pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<
             items[n].frames = framed.map(|framed| (framed, borders(request, sketch, map, block)));
         }
     }
-    if let Photos::Prints(prints) = &request.photos {
-        assign_prints(&mut items, prints);
-    }
-    Some(items)
+    items
 }
 
 /// Prints side by side in a turned slot would lie askew to each other: a slot that is split stands straight, its prints as they are looked at.
@@ -308,38 +323,4 @@ fn recount(grid: Grid, block: &Block, drawn: Span, want: Span, map: Map, request
     }
     let (cols, rows) = if side { (best.2, best.1) } else { (best.1, best.2) };
     Grid { cols, rows, ..grid }
-}
-
-/// Gives each cell the print that loses least in it; the focal one goes to the largest.
-fn assign_prints(items: &mut [Item], prints: &[super::prints::Print]) {
-    let mut cells: Vec<(usize, f64, f64)> = Vec::new();
-    for (n, item) in items.iter().enumerate().filter(|(_, i)| i.kind == Kind::Photo) {
-        let (cols, rows) = (item.run_shares(true), item.run_shares(false));
-        let take = |shares: &[f64], run: (usize, usize)| shares[run.0..=run.1].iter().sum::<f64>();
-        for (across, down) in item.cell_runs() {
-            let (w, h) = (item.want.w() * take(&cols, across), item.want.h() * take(&rows, down));
-            // The slot keeps its drawn shape unless it is split.
-            let shape = if item.is_split() { w / h } else { item.drawn.w() / item.drawn.h() };
-            let shape = if item.on_its_side() { 1.0 / shape } else { shape };
-            cells.push((n, w * h, shape));
-        }
-    }
-    let largest = cells.iter().map(|c| c.1).fold(0.0, f64::max);
-    let cost = |(cell, print): (usize, usize)| {
-        let (_, area, shape) = cells[cell];
-        let p = &prints[print];
-        let (w, h) = (p.size.w.ticks() as f64, p.size.h.ticks() as f64);
-        let trimmed = 1.0 - (w / h / shape).min(shape * h / w);
-        let size = (w * h / area).ln().abs();
-        let misplaced = f64::from(u8::from(p.focal && area < 0.95 * largest));
-        ((trimmed + 0.3 * size + 10.0 * misplaced) * 10_000.0) as i64
-    };
-    if cells.len() != prints.len() {
-        return;
-    }
-    let weights = Matrix::from_fn(cells.len(), prints.len(), cost);
-    let (_, chosen) = kuhn_munkres_min(&weights);
-    for (cell, print) in chosen.into_iter().enumerate() {
-        items[cells[cell].0].prints.push(print);
-    }
 }

@@ -1,5 +1,6 @@
 //! From items to a programme: which rows must hold, which should, and what pulls where.
 
+mod breaks;
 mod faces;
 mod forms;
 mod limits;
@@ -26,7 +27,8 @@ pub(crate) enum Side {
     Right,
     /// A split slot with half its columns on either page.
     Astride,
-    /// A photo that the fold may run through, in the gap of that number between the faces on it, counted from the left.
+    /// A photo or title that the fold may run through, in the gap of that number between the faces on it or between its words, counted from
+    /// the left.
     Through(u8),
 }
 
@@ -156,6 +158,7 @@ impl Scene<'_> {
     pub(crate) fn keeps_off_fold(&self, item: &Item) -> bool {
         match item.kind {
             Kind::Photo if self.shows_faces(item) => true,
+            Kind::Title if self.runs_across(item).is_some() => true,
             Kind::Photo | Kind::Title | Kind::Journal => !self.request.across_fold.contains(&item.kind),
             Kind::Cluster | Kind::Accent => true,
             _ => false,
@@ -187,6 +190,7 @@ impl Model {
         wishes::add(&mut model, scene);
         forms::add(&mut model, scene);
         faces::add(&mut model, scene, sides);
+        breaks::add(&mut model, scene, sides);
         orders::add(&mut model, scene);
         model
     }

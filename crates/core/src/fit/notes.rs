@@ -220,8 +220,37 @@ fn over_fold(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
         }
         let parts = format!("{} + {}", text(scene, a.extent().w()), text(scene, b.extent().w()));
         let word = a.block.kind.word();
-        said.push(format!("The {word} {} runs over the fold in two parts, {} and {}: {parts} wide.", a.from.join(" and "), a.block.id, b.block.id));
+        let broken = scene.item_of(&a.from[0]).and_then(|n| broken(&scene.items[n], scene, a.extent().l, b.extent().r)).unwrap_or_default();
+        said.push(format!(
+            "The {word} {} runs over the fold in two parts, {} and {}: {parts} wide{broken}.",
+            a.from.join(" and "),
+            a.block.id,
+            b.block.id
+        ));
     }
+    for choice in scene.request.at_fold.iter().filter(|c| c.way == FoldWay::Across) {
+        let parts = layout.blocks.iter().filter(|b| b.from.contains(&choice.block)).count();
+        if parts == 1 {
+            said.push(format!("The title {} does not stand at the fold here, so it stays whole.", choice.block));
+        }
+    }
+}
+
+/// Between which units or words the fold comes, for what lies between two edges in ticks.
+fn broken(item: &Item, scene: &Scene<'_>, left: f64, right: f64) -> Option<String> {
+    let fold = scene.fold()?;
+    if let Some(choice) = scene.runs_across(item) {
+        let at = (fold * INCH - left) / (right - left);
+        let space = choice.spaces().iter().position(|(begin, end)| begin - 1e-3 <= at && at <= end + 1e-3)?;
+        let (before, after) = choice.words.split_at(space + 1);
+        return Some(format!(", \u{201c}{}\u{201d} on the left and \u{201c}{}\u{201d} on the right", before.join(" "), after.join(" ")));
+    }
+    item.grid?;
+    let Some(at) = scene.unit_break(item) else { return Some("; it cuts through its units, as drawn".to_owned()) };
+    if at.off(left / INCH, right / INCH, fold).abs() > at.give() + AGREE / INCH {
+        return Some("; it cuts through its units".to_owned());
+    }
+    Some(format!(", {} of its {} columns on the left", at.left, at.cols))
 }
 
 fn units(said: &mut Vec<String>, scene: &Scene<'_>) {

@@ -4,10 +4,13 @@
 //! one line with offsets. Every line goes to its nearest ruler mark; then lines are moved by single steps, alone and in
 //! pairs, as long as that lowers the programme's own cost with hard rows priced out of reach. A local search: it ends
 //! because the cost falls at each move, and it is deterministic because moves are tried in a fixed order. Where it ends with a
-//! hard row that fails, lines are put on their marks a few at a time and the rest is solved anew (`marks`).
+//! hard row that fails, lines are put on their marks a few at a time and the rest is solved anew (`marks`). Where it leaves wished equalities
+//! (blocks on one centre line) half a step off, chains of steps mend them (`chains`), and marks by parity are tried as another start (`parity`).
 
+mod chains;
 mod marks;
 mod moves;
+mod parity;
 mod ties;
 
 use super::model::{Model, Scene};
@@ -20,6 +23,13 @@ use ties::Ties;
 const HARD: f64 = 1e6;
 /// What the solver may be off by, in inches.
 const NOISE: f64 = 2e-4;
+/// What a row may be off by, in inches, and still be true.
+const TRUE: f64 = 1e-4;
+/// A wished equality that is not true counts as off by this more, in inches: to the eye half a step apart is as lost as a whole one. In a
+/// crowd, where each line has many blocks and each block many lines, by more.
+const UNTRUE: (f64, f64) = (0.03, 0.25);
+/// So many blocks are a crowd.
+const CROWD: usize = 40;
 /// Rounds of repair at the most.
 const REPAIRS: usize = 12;
 /// Lines of blocks on their side that are tried for evening them out, at the most.
@@ -48,6 +58,13 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
             }
         }
         if lattice.broken().is_empty() {
+            lattice.mend();
+            if lattice.has_untrue() {
+                let other = Lattice::new(scene, model, solved, step as f64, wishes).by_parity(solved);
+                if other.broken().is_empty() && other.total() < lattice.total() {
+                    lattice = other;
+                }
+            }
             lattice.even_sides(scene, model);
             return (0..model.programme.vars()).map(|v| lattice.value(v).round() as i64).collect();
         }
@@ -89,6 +106,8 @@ type Steps = Vec<(usize, i64)>;
 #[derive(Clone, Copy, Debug)]
 enum Cost {
     Equal(f64),
+    /// A wished equality: its price, and what it is off by at least once it is not true.
+    Wish(f64, f64),
     AtLeast(f64),
     Square(f64),
 }
@@ -98,6 +117,8 @@ impl Cost {
     fn of(self, off: f64) -> f64 {
         match self {
             Cost::Equal(price) => price * off.abs(),
+            Cost::Wish(_, _) if off.abs() <= TRUE => 0.0,
+            Cost::Wish(price, least) => price * (off.abs() + least),
             Cost::AtLeast(price) => price * (-off).max(0.0),
             Cost::Square(weight) => weight * off * off,
         }
@@ -119,12 +140,13 @@ impl Lattice {
     fn new(scene: &Scene<'_>, model: &Model, solved: &[f64], step: f64, wishes: bool) -> Lattice {
         let ties = Ties::new(scene, &model.programme, solved, step, wishes);
         let (lines, line_of) = ties.lines(scene, model, solved, step);
-        let terms = terms(&model.programme, &line_of, lines.len());
+        let untrue = if scene.items.len() < CROWD { UNTRUE.0 } else { UNTRUE.1 };
+        let terms = terms(&model.programme, &line_of, lines.len(), untrue);
         let mut touching = vec![Vec::new(); lines.len()];
         for (n, term) in terms.iter().enumerate() {
             term.terms.iter().for_each(|(line, factor)| touching[*line].push((n, *factor)));
         }
-        let moves = moves(scene.items, model, &lines, &line_of, &terms);
+        let moves = moves(scene, model, &lines, &line_of, &terms);
         let at = |line: usize| lines[line].origin + lines[line].steps as f64 * lines[line].step;
         let off = terms.iter().map(|t| (t.terms.iter().map(|(l, f)| f * at(*l)).sum::<f64>() + t.constant) / INCH).collect();
         Lattice { lines, line_of, terms, off, touching, moves }
@@ -261,8 +283,8 @@ impl Lattice {
     }
 }
 
-/// The programme's rows and pulls over lines.
-fn terms(programme: &Programme, line_of: &[(usize, f64)], lines: usize) -> Vec<Term> {
+/// The programme's rows and pulls over lines; `untrue` is what a wished equality is off by at least once it is not true.
+fn terms(programme: &Programme, line_of: &[(usize, f64)], lines: usize, untrue: f64) -> Vec<Term> {
     let over = |terms: &[(Var, f64)], target: f64, cost: Cost| {
         let mut constant = -target * INCH;
         let mut factors: Vec<(usize, f64)> = Vec::with_capacity(terms.len());
@@ -279,8 +301,12 @@ fn terms(programme: &Programme, line_of: &[(usize, f64)], lines: usize) -> Vec<T
         Term { terms: factors, constant, cost }
     };
     let rows = programme.rows.iter().map(|r| {
-        let price = r.price.unwrap_or(HARD);
-        over(&r.expr.terms, r.rhs, if r.sense == Sense::Equal { Cost::Equal(price) } else { Cost::AtLeast(price) })
+        let cost = match (r.sense, r.price) {
+            (Sense::Equal, None) => Cost::Equal(HARD),
+            (Sense::Equal, Some(price)) => Cost::Wish(price, untrue),
+            (Sense::AtLeast, price) => Cost::AtLeast(price.unwrap_or(HARD)),
+        };
+        over(&r.expr.terms, r.rhs, cost)
     });
     let pulls = programme.pulls.iter().map(|p| over(&p.expr.terms, p.target, Cost::Square(p.weight)));
     rows.chain(pulls).filter(|t| !t.terms.is_empty()).collect()

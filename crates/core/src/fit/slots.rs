@@ -14,6 +14,8 @@ const MERGE_FILL: f64 = 0.85;
 const ROW: usize = 3;
 /// Oblong beyond 3:2, a slot shows few prints well.
 const OBLONG: f64 = 1.5;
+/// No more small prints than this stand beside a large one unless she says so.
+const MOST_SMALL: u32 = 4;
 /// Between the prints of a split slot where the sketch shows no gap between photos.
 const USUAL_GAP: f64 = INCH / 8.0;
 
@@ -65,6 +67,27 @@ pub(crate) fn plan(sketch: &Sketch, map: Map, count: Option<usize>, fold: Option
     }
     settled.extend(slots);
     Some(settled)
+}
+
+/// The slots again, each time with one of those that are split for three prints or more showing a large one with small ones, below or beside
+/// it: for prints that differ in size. What she chose stays, and what the fold runs through.
+pub(crate) fn with_focal(sketch: &Sketch, map: Map, slots: &[Slot], fold: Option<f64>, choices: &[SlotChoice]) -> Vec<Vec<Slot>> {
+    let chosen = |slot: &Slot| slot.blocks.iter().any(|n| choices.iter().any(|c| c.photos.contains(&sketch.blocks[*n].id)));
+    let mut found = Vec::new();
+    for (n, slot) in slots.iter().enumerate() {
+        let want = map.apply(frame_of(sketch, &slot.blocks));
+        let at_fold = fold.is_some_and(|fold| want.l < fold && fold < want.r);
+        let small = slot.shown().saturating_sub(1);
+        if slot.blocks.len() > 1 || !(2..=MOST_SMALL).contains(&small) || at_fold || chosen(slot) {
+            continue;
+        }
+        for below in [true, false] {
+            let mut slots = slots.to_vec();
+            slots[n].way = SlotWay::Focal { small, below };
+            found.push(slots);
+        }
+    }
+    found
 }
 
 /// Merges, turns into writing space or splits until so many photos are shown.

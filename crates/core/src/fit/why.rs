@@ -81,6 +81,8 @@ fn told(scene: &Scene<'_>, chosen: &Chosen, row: usize, n: usize) -> Option<Stri
             match wish {
                 Wish::Round => "to stay round or square".to_owned(),
                 Wish::Face => "so that no face is trimmed away".to_owned(),
+                Wish::Unit if scene.items[n].kind == Kind::Title => "so that the fold comes between two words".to_owned(),
+                Wish::Unit => "so that the fold comes between two units".to_owned(),
                 Wish::Bounds | Wish::Equal if o == n => "to keep its size".to_owned(),
                 _ if o == n => return None,
                 Wish::Relation => format!("to stay {} the {with}", relation(scene, n, o)),

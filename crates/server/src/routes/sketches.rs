@@ -2,24 +2,17 @@
 
 use super::body::{Asked, Body, Document, Id, Raw};
 use super::once::{Answer, Once, begin};
-use super::{archives, names};
+use super::{archives, names, numbers};
 use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::error::{Failure, Problem};
-use crate::schema::{
-    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc, NumbersView, PageCard, ReadingView, SketchChange,
-    SketchDoc, SketchView, WordErrorView,
-};
+use crate::schema::{PageCard, SketchChange, SketchDoc, SketchView};
 use crate::store::sketches::{self, SketchRow};
 use crate::store::{pages, pictures};
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, StatusCode};
-use metrosk_core::document::{Finding, Invalid};
-use metrosk_core::length::Length;
-use metrosk_core::numbers;
-use metrosk_core::plan::Defaults;
-use metrosk_core::reading::{Place, Reading, made_one, near_lines};
+use metrosk_core::document::Invalid;
 use metrosk_core::sketch::{Flip, QuarterTurn, Sketch, changes_for};
 use serde::Deserialize;
 use utoipa::IntoParams;
@@ -242,91 +235,6 @@ pub(crate) async fn rewrite(State(app): State<App>, maker: Maker, Id(id): Id, Do
     Ok(Json(view(find(&app, &maker, id).await?)?))
 }
 
-/// Reads a sketch typed by number: the document, and what is to be seen in it, or what can't be understood, at the word.
-#[utoipa::path(
-    post, operation_id = "read_numbers", path = "/api/numbers", tag = "sketches", request_body = NumbersDoc,
-    responses(
-        (status = 200, body = NumbersView),
-        (status = 401, body = Problem, content_type = "application/problem+json"),
-        (status = 422, body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub(crate) async fn read_numbers(member: Member, Body(given): Body<NumbersDoc>) -> Result<Json<NumbersView>, Failure> {
-    let earlier = given.over.as_ref().map(Sketch::from_json).transpose().map_err(|e| names::under("over", e))?;
-    let maker = Defaults::from_json(&member.person.defaults).unwrap_or_default();
-    let read = match &earlier {
-        Some(earlier) => numbers::read_over(earlier, &maker, &given.text),
-        None => numbers::read_as(&maker, &given.text),
-    };
-    // What the language lets through may still break a rule of the format: a mat around a mat around itself.
-    Ok(Json(match read {
-        Ok(sketch) => match Sketch::from_json(&sketch.to_json()) {
-            Ok(sketch) => NumbersView { document: Some(sketch.to_json()), preview: None, reading: Some(reading(&sketch)), errors: Vec::new() },
-            Err(invalid) => NumbersView { document: None, preview: None, reading: None, errors: invalid.findings.iter().map(of_document).collect() },
-        },
-        Err(errors) => {
-            let preview = numbers::read_what_can_be(&maker, &given.text).map(|s| s.to_json());
-            NumbersView { document: None, preview, reading: None, errors: errors.into_iter().map(at_word).collect() }
-        }
-    }))
-}
-
-/// A sketch document as lines by number, with what is to be seen in it. It goes into no drawer.
-#[utoipa::path(
-    post, operation_id = "write_numbers", path = "/api/numbers/lines", tag = "sketches", request_body = SketchDoc,
-    responses(
-        (status = 200, body = LinesView),
-        (status = 401, body = Problem, content_type = "application/problem+json"),
-        (status = 422, body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub(crate) async fn write_numbers(_member: Member, Document(body): Document) -> Result<Json<LinesView>, Failure> {
-    let sketch = Sketch::from_json(&body)?;
-    Ok(Json(LinesView { text: numbers::print(&sketch), reading: reading(&sketch) }))
-}
-
-fn at_word(e: numbers::WordError) -> WordErrorView {
-    WordErrorView { line: e.line, column: e.column, length: e.length, found: e.found, allowed: e.allowed }
-}
-
-fn of_document(f: &Finding) -> WordErrorView {
-    WordErrorView { line: 0, column: 0, length: 0, found: format!("{} at {}", f.found, f.path), allowed: vec![f.allowed.clone()] }
-}
-
-/// The sketch with edges that nearly agree made one line: those of the blocks named, as the sketch's reading tells them.
-#[utoipa::path(
-    post, operation_id = "make_edges_agree", path = "/api/numbers/agree", tag = "sketches", request_body = AgreeDoc,
-    responses(
-        (status = 200, body = SketchDoc),
-        (status = 401, body = Problem, content_type = "application/problem+json"),
-        (status = 422, body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub(crate) async fn agree(_member: Member, Body(asked): Body<AgreeDoc>) -> Result<Json<serde_json::Value>, Failure> {
-    let sketch = Sketch::from_json(&asked.sketch).map_err(|e| names::under("sketch", e))?;
-    let place = Place::ALL.into_iter().find(|p| p.along() == asked.along && !p.is_centre());
-    let place = place.ok_or_else(|| Invalid::one("along", format!("{:?}", asked.along), "left, right, top or bottom"))?;
-    let blocks: Vec<usize> = asked.blocks.iter().filter_map(|id| sketch.index_of(id)).collect();
-    let near = near_lines(&sketch).into_iter().find(|n| n.line.place == place && n.line.blocks.iter().all(|b| blocks.contains(b)));
-    let near = near.ok_or_else(|| Invalid::one("blocks", asked.blocks.join(", "), "blocks whose edges nearly agree, as the reading tells them"))?;
-    Ok(Json(made_one(&sketch, &near).to_json()))
-}
-
-/// A sketch as lines by number.
-#[utoipa::path(
-    get, operation_id = "sketch_numbers", path = "/api/sketches/{id}/numbers", tag = "sketches", params(("id" = Uuid, Path)),
-    responses(
-        (status = 200, body = String, content_type = "text/plain"),
-        (status = 401, body = Problem, content_type = "application/problem+json"),
-        (status = 404, body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub(crate) async fn as_numbers(State(app): State<App>, member: Member, Id(id): Id) -> Result<String, Failure> {
-    let row = find(&app, &member, id).await?;
-    let sketch = Sketch::from_json(&row.document).map_err(|e| Failure::Internal(format!("sketch {id} in the drawer is broken: {e}")))?;
-    Ok(numbers::print(&sketch))
-}
-
 /// How a copy stands.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -382,7 +290,7 @@ pub(crate) fn copied(name: &str) -> String {
     format!("{}, a copy", name.chars().take(room - 1).collect::<String>().trim_end())
 }
 
-async fn find(app: &App, member: &Member, id: Uuid) -> Result<SketchRow, Failure> {
+pub(crate) async fn find(app: &App, member: &Member, id: Uuid) -> Result<SketchRow, Failure> {
     sketches::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("sketch"))
 }
 
@@ -391,7 +299,7 @@ pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
     Ok(SketchView {
         id: row.id,
         name: row.name,
-        reading: reading(&sketch),
+        reading: numbers::reading(&sketch),
         tags: names::tags_of(&row.document),
         document: row.document,
         pages: row.pages,
@@ -400,41 +308,4 @@ pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
         picture: row.picture_id,
         changes: None,
     })
-}
-
-fn reading(sketch: &Sketch) -> ReadingView {
-    let read = Reading::of(sketch);
-    let id = |n: usize| sketch.blocks[n].id.clone();
-    let pair = |(a, b): &(usize, usize)| [id(*a), id(*b)];
-    let units = |ticks: f64| Length::from_ticks(ticks.round() as i64).to_units(sketch.unit);
-    ReadingView {
-        photo_slots: sketch.photo_slots(),
-        lines: read
-            .lines
-            .iter()
-            .map(|l| LineView {
-                place: l.place.name().to_owned(),
-                along: l.place.along().to_owned(),
-                at: units(l.at),
-                blocks: l.blocks.iter().map(|n| id(*n)).collect(),
-            })
-            .collect(),
-        contacts: read.contacts.iter().map(|(a, b, _)| [id(*a), id(*b)]).collect(),
-        gaps: read.gaps.iter().map(|g| GapView { blocks: [id(g.from), id(g.to)], width: units(g.width) }).collect(),
-        lies_on: read.lies_on.iter().map(pair).collect(),
-        frames: read.frames.iter().map(pair).collect(),
-        equal: read.equal.iter().map(|(wide, blocks)| EqualView { wide: *wide, blocks: blocks.iter().map(|n| id(*n)).collect() }).collect(),
-        bleeding: read.bleeding.iter().map(|n| id(*n)).collect(),
-        mirrored: read.mirrored.iter().map(|(across, a, b)| MirroredView { across: *across, blocks: [id(*a), id(*b)] }).collect(),
-        near: near_lines(sketch)
-            .iter()
-            .map(|n| NearView {
-                along: n.line.place.along().to_owned(),
-                blocks: n.line.blocks.iter().map(|b| id(*b)).collect(),
-                at: units(n.line.at),
-                spread: units(n.spread),
-            })
-            .collect(),
-        credit: sketch.credit(),
-    }
 }

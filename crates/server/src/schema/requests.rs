@@ -86,9 +86,12 @@ pub(crate) struct SlotChoiceDoc {
 pub(crate) struct FoldChoiceDoc {
     /// The sketch block.
     pub(crate) block: String,
-    /// `left`, `right`, `each` or `pair`
+    /// `left`, `right`, `each`, `pair` or `across`
     #[serde(rename = "as")]
     pub(crate) way: String,
+    /// Of a title that runs across: its words, two or more. The fold comes between two of them.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) words: Option<String>,
 }
 
 /// Where leftover room goes.

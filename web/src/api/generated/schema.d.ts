@@ -1048,10 +1048,12 @@ export interface components {
         };
         /** @description What becomes of a block that would stand on the fold. */
         FoldChoiceDoc: {
-            /** @description `left`, `right`, `each` or `pair` */
+            /** @description `left`, `right`, `each`, `pair` or `across` */
             as: string;
             /** @description The sketch block. */
             block: string;
+            /** @description Of a title that runs across: its words, two or more. The fold comes between two of them. */
+            words?: string | null;
         };
         /** @description A gap between two neighbours. */
         GapView: {

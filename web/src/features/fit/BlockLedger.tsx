@@ -1,6 +1,7 @@
 import type { FitDoc, PlaceDoc } from "@/api/client";
 import { type KeepWay, keepOf, withKeep } from "@/features/sketch/holds";
 import { kindWord } from "@/shared/drawing/geometry";
+import type { Unit } from "@/shared/lengths/length";
 import { Length, Sentence } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
 import { ChangeBlock } from "./ChangeBlock";
@@ -71,17 +72,19 @@ export function BlockLedger({ fit, place, places, selected, change }: Props) {
               <th scope="row" className="py-1 text-left font-normal">
                 {row.label}
               </th>
+              <td className="text-right">{row.edge ? <Length value={row.sketch} unit={unit} /> : "–"}</td>
               <td className="text-right">
-                {Number.isNaN(row.sketch) ? "–" : <Length value={row.sketch} unit={unit} />}
-              </td>
-              <td className="text-right">
-                <Length value={row.wanted} unit={unit} />
+                <OffFold value={row.wanted} unit={unit} />
               </td>
               <td className="text-right font-bold">
-                <Here fit={fit} block={block.id} row={row} change={change} />
+                {row.edge ? (
+                  <Here fit={fit} block={block.id} row={row} change={change} />
+                ) : (
+                  <OffFold value={row.here} unit={unit} />
+                )}
               </td>
               <td className="text-right">
-                <PinButton fit={fit} block={block.id} row={row} change={change} />
+                {row.edge && <PinButton fit={fit} block={block.id} row={row} change={change} />}
               </td>
             </tr>
           ))}
@@ -130,13 +133,18 @@ const KEEPS: readonly { value: string; label: string; reason: string }[] = [
   { value: "free", label: "nothing: it is free", reason: "set free" },
 ];
 
-type RowProps = { fit: FitDoc; block: string; row: LedgerRow; change: Props["change"] };
+/** A measure, or that it stands on both pages. */
+function OffFold({ value, unit }: { value: number | undefined; unit: Unit }) {
+  return value === undefined ? <span className="text-second">across</span> : <Length value={value} unit={unit} />;
+}
+
+type RowProps = { fit: FitDoc; block: string; row: Extract<LedgerRow, { edge: string }>; change: Props["change"] };
 
 /** Where an edge is; a pinned one can be typed elsewhere. */
 function Here({ fit, block, row, change }: RowProps) {
   const unit = unitOf(fit);
-  const pin = row.edge && pinOf(fit, block, row.edge);
-  if (!pin || !row.edge) return <Length value={row.here} unit={unit} />;
+  const pin = pinOf(fit, block, row.edge);
+  if (!pin) return <Length value={row.here} unit={unit} />;
   const edge = row.edge;
   return (
     <LengthField
@@ -152,7 +160,6 @@ function Here({ fit, block, row, change }: RowProps) {
 }
 
 function PinButton({ fit, block, row, change }: RowProps) {
-  if (!row.edge) return null;
   const edge = row.edge;
   const pinned = pinOf(fit, block, edge) !== undefined;
   return (

@@ -1,7 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { api, type BlockDoc, type ChangeDoc, type FitDoc } from "@/api/client";
 import { kindWord } from "@/shared/drawing/geometry";
-import { atFold, drawnCorner, foldWays, optionOf, slotChoiceOf, slotOptions, withAtFold, withSlot } from "./holding";
+import { AtFold } from "./AtFold";
+import { Choice } from "./Choice";
+import { drawnCorner, optionOf, slotChoiceOf, slotOptions, withSlot } from "./holding";
 
 type Props = { fit: FitDoc; block: BlockDoc; change: (fit: FitDoc, reason: string) => void };
 
@@ -29,77 +31,46 @@ export function ChangeBlock({ fit, block, change }: Props) {
       {block.kind === "photo" && <Slot fit={fit} block={block} change={change} />}
       <AtFold fit={fit} block={block} change={change} />
       {plain && (
-        <Row label="Kind">
-          <select
-            className="field min-w-0 flex-1 py-1"
-            aria-label="Kind"
-            value={block.kind}
-            onChange={(e) => {
-              const kind = e.target.value;
-              ask.mutate({
-                what: { what: "kind", block: block.id, kind },
-                reason: `${block.id} becomes a ${kindWord(kind)}`,
-              });
-            }}
-          >
-            {KINDS.map((k) => (
-              <option key={k} value={k}>
-                {kindWord(k)}
-              </option>
-            ))}
-          </select>
-        </Row>
+        <Choice
+          label="Kind"
+          value={block.kind}
+          options={KINDS.map((kind) => ({ value: kind, label: kindWord(kind) }))}
+          onChoose={(kind) =>
+            ask.mutate({
+              what: { what: "kind", block: block.id, kind: kind.value },
+              reason: `${block.id} becomes a ${kind.label}`,
+            })
+          }
+        />
       )}
       {block.kind === "photo" && photos.length > 0 && (
-        <Row label="Swap with">
-          <select
-            className="field min-w-0 flex-1 py-1"
-            aria-label="Swap with"
-            value=""
-            onChange={(e) => {
-              const other = e.target.value;
-              ask.mutate({
-                what: { what: "swap", block: block.id, with: other },
-                reason: `${block.id} and ${other} swapped`,
-              });
-            }}
-          >
-            <option value="" disabled>
-              another photo…
-            </option>
-            {photos.map((b) => (
-              <option key={b.id} value={b.id}>
-                {fit.sketch.blocks.indexOf(b) + 1} photo {b.id}
-              </option>
-            ))}
-          </select>
-        </Row>
+        <Choice
+          label="Swap with"
+          value=""
+          unchosen="another photo…"
+          options={photos.map((b) => ({ value: b.id, label: `${fit.sketch.blocks.indexOf(b) + 1} photo ${b.id}` }))}
+          onChoose={(other) =>
+            ask.mutate({
+              what: { what: "swap", block: block.id, with: other.value },
+              reason: `${block.id} and ${other.value} swapped`,
+            })
+          }
+        />
       )}
       {block.host && (
-        <Row label="Sits at">
-          <select
-            className="field min-w-0 flex-1 py-1"
-            aria-label="Corner"
-            value=""
-            onChange={(e) => {
-              const corner = e.target.value;
-              const at = CORNERS.find((c) => c.value === corner)?.label ?? corner;
-              ask.mutate({
-                what: { what: "corner", block: block.id, corner: drawnCorner(fit, corner) },
-                reason: `${block.id} to the ${at} of ${block.host}`,
-              });
-            }}
-          >
-            <option value="" disabled>
-              another corner of {block.host}…
-            </option>
-            {CORNERS.map((c) => (
-              <option key={c.value} value={c.value}>
-                {c.label}
-              </option>
-            ))}
-          </select>
-        </Row>
+        <Choice
+          label="Sits at"
+          name="Corner"
+          value=""
+          unchosen={`another corner of ${block.host}…`}
+          options={CORNERS}
+          onChoose={(corner) =>
+            ask.mutate({
+              what: { what: "corner", block: block.id, corner: drawnCorner(fit, corner.value) },
+              reason: `${block.id} to the ${corner.label} of ${block.host}`,
+            })
+          }
+        />
       )}
       {Boolean(block.turn) && (
         <button
@@ -125,58 +96,15 @@ function Slot({ fit, block, change }: Props) {
   const options = slotOptions(fit, block);
   const chosen = optionOf(options, slotChoiceOf(fit, block.id));
   return (
-    <Row label="This slot">
-      <select
-        className="field min-w-0 flex-1 py-1"
-        aria-label="This slot"
-        value={chosen?.name ?? ""}
-        onChange={(e) => {
-          const option = options.find((o) => o.name === e.target.value);
-          if (option) change(withSlot(fit, block.id, option.choice), `slot ${block.id}: ${option.label}`);
-        }}
-      >
-        {!chosen && <option value="">as she chose</option>}
-        {options.map((o) => (
-          <option key={o.name} value={o.name}>
-            {o.label}
-          </option>
-        ))}
-      </select>
-    </Row>
-  );
-}
-
-/** Where a block goes that would stand on the fold, or that it stands on both pages. */
-function AtFold({ fit, block, change }: Props) {
-  const ways = foldWays(block.kind);
-  const isSpread = fit.target.pages === 2;
-  if (!isSpread || ways.length === 0) return null;
-  return (
-    <Row label="At the fold">
-      <select
-        className="field min-w-0 flex-1 py-1"
-        aria-label="At the fold"
-        value={atFold(fit, block.id)}
-        onChange={(e) => {
-          const way = ways.find((w) => w.value === e.target.value);
-          if (way) change(withAtFold(fit, block.id, way.value), `${block.id} at the fold: ${way.label}`);
-        }}
-      >
-        {ways.map((w) => (
-          <option key={w.value} value={w.value}>
-            {w.label}
-          </option>
-        ))}
-      </select>
-    </Row>
-  );
-}
-
-function Row({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <div className="flex min-w-0 items-center gap-2">
-      <span className="w-[74px] shrink-0 text-second">{label}</span>
-      {children}
-    </div>
+    <Choice
+      label="This slot"
+      value={chosen?.name ?? ""}
+      unchosen={chosen ? undefined : "another way, chosen before"}
+      options={options.map((o) => ({ value: o.name, label: o.label }))}
+      onChoose={({ value, label }) => {
+        const option = options.find((o) => o.name === value);
+        if (option) change(withSlot(fit, block.id, option.choice), `slot ${block.id}: ${label}`);
+      }}
+    />
   );
 }

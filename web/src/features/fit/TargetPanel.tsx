@@ -25,8 +25,9 @@ const SLACKS = [
   { value: "mats", label: "into the mats" },
 ];
 
+/** Titles are let across one by one, with their words; a kind that is let across as a whole can be taken back. */
+const TITLES = { value: "title", label: "titles" };
 const ACROSS = [
-  { value: "title", label: "titles" },
   { value: "journal", label: "writing" },
   { value: "photo", label: "photos" },
 ];
@@ -174,7 +175,7 @@ export function TargetPanel({ fit, change }: Props) {
         {pages === 2 && (
           <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1">
             <legend className="float-left mr-2 text-second">may cross the fold</legend>
-            {ACROSS.map((kind) => (
+            {[...(fit.across_fold?.includes("title") ? [TITLES] : []), ...ACROSS].map((kind) => (
               <label key={kind.value} className="flex items-center gap-1">
                 <input
                   type="checkbox"
@@ -189,6 +190,7 @@ export function TargetPanel({ fit, change }: Props) {
                 {kind.label}
               </label>
             ))}
+            <span className="text-second">a title: between words, at its own numbers below</span>
           </fieldset>
         )}
       </div>

@@ -2,10 +2,12 @@ import { describe, expect, it } from "vitest";
 import type { FitDoc } from "@/api/client";
 import {
   atFold,
+  canBreak,
   drawnCorner,
   foldWays,
   gapsOf,
   likeEdges,
+  MOST_LETTERS,
   measureOf,
   optionOf,
   pinsBetween,
@@ -13,6 +15,7 @@ import {
   slackValue,
   slotChoiceOf,
   slotOptions,
+  titleWords,
   withAcrossFold,
   withAtFold,
   withHeldAt,
@@ -121,13 +124,23 @@ describe("leftover room and the fold", () => {
 
   it("offers what can become of a block at the fold, and keeps one choice a block", () => {
     expect(foldWays("strip")).toEqual([]);
-    expect(foldWays("title").map((w) => w.value)).toEqual(["", "left", "right", "each"]);
+    expect(foldWays("title").map((w) => w.value)).toEqual(["", "left", "right", "each", "across"]);
     expect(foldWays("journal").map((w) => w.value)).toContain("pair");
     const each = withAtFold(withAtFold(fit, "t1", "left"), "t1", "each");
     expect(each.at_fold).toEqual([{ block: "t1", as: "each" }]);
     expect(atFold(each, "t1")).toBe("each");
     expect(withAtFold(each, "t1", "").at_fold).toBeUndefined();
     expect(atFold(fit, "t1")).toBe("");
+  });
+
+  it("breaks a title between two of its words", () => {
+    const across = withAtFold(fit, "t1", "across", "Kites over the flat");
+    expect(across.at_fold).toEqual([{ block: "t1", as: "across", words: "Kites over the flat" }]);
+    expect(titleWords(across, "t1")).toBe("Kites over the flat");
+    expect(titleWords(fit, "t1")).toBe("");
+    expect(titleWords(withAtFold(across, "t1", "each"), "t1")).toBe("");
+    expect(["Low sun", " Low  sun "].every(canBreak)).toBe(true);
+    expect(["", "Kites", "  Kites ", `a ${"b".repeat(MOST_LETTERS)}`].some(canBreak)).toBe(false);
   });
 
   it("doubles a photo on a spread only, and counts both", () => {

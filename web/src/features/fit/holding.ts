@@ -249,13 +249,14 @@ const FOLD_WAYS = [
   { value: "right", label: "the right page" },
   { value: "each", label: "once on each page" },
   { value: "pair", label: "a pair, half on each page" },
+  { value: "across", label: "across, between two words" },
 ] as const;
 
 /** What can become of a block of a kind that would stand on the fold; nothing to choose for what is cut there. */
 export function foldWays(kind: string): readonly { value: string; label: string }[] {
   const kinds: Record<string, readonly string[]> = {
     photo: ["", "left", "right"],
-    title: ["", "left", "right", "each"],
+    title: ["", "left", "right", "each", "across"],
     cluster: ["", "left", "right", "each"],
     accent: ["", "left", "right", "each"],
     journal: ["", "left", "right", "each", "pair"],
@@ -267,10 +268,21 @@ export function atFold(fit: FitDoc, block: string): string {
   return fit.at_fold?.find((c) => c.block === block)?.as ?? "";
 }
 
-export function withAtFold(fit: FitDoc, block: string, way: string): FitDoc {
+/** The words of a title that runs across the fold. */
+export function titleWords(fit: FitDoc, block: string): string {
+  return fit.at_fold?.find((c) => c.block === block)?.words ?? "";
+}
+
+/** Whether a title can be broken between words of it. */
+export const canBreak = (words: string) => words.trim().split(/\s+/).length >= 2 && words.length <= MOST_LETTERS;
+
+/** As many letters as a title may have. */
+export const MOST_LETTERS = 200;
+
+export function withAtFold(fit: FitDoc, block: string, way: string, words?: string): FitDoc {
   const others = (fit.at_fold ?? []).filter((c) => c.block !== block);
   const { at_fold: _, ...rest } = fit;
-  const all = way ? [...others, { block, as: way }] : others;
+  const all = way ? [...others, { block, as: way, ...(words === undefined ? {} : { words }) }] : others;
   return all.length > 0 ? { ...rest, at_fold: all } : rest;
 }
 

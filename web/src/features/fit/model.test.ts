@@ -69,4 +69,15 @@ describe("choices of the Fit station", () => {
     expect(fold?.here).toBe(0.5);
     expect(fold?.wanted).toBe(0.5);
   });
+
+  it("has no measure off the fold for what stands on both pages", () => {
+    const across = { x: 10, y: 2, w: 5, h: 4 };
+    const rows = ledgerRows(withPages(fit, 2), { id: "t1", sketch: box, wanted: across, here: across, why: [] });
+    expect(rows.find((r) => r.label === "off the fold")).toEqual({
+      label: "off the fold",
+      wanted: undefined,
+      here: undefined,
+    });
+    expect(ledgerRows(withPages(fit, 1), { id: "t1", sketch: box, wanted: box, here: box, why: [] })).toHaveLength(6);
+  });
 });

@@ -141,8 +141,13 @@ export function withoutPin(fit: FitDoc, block: string, edge: string): FitDoc {
   return pins.length === (fit.pins ?? []).length ? fit : { ...fit, pins };
 }
 
-/** The rows of a block's ledger: what is measured, in the sketch, as wanted, here; and how it is pinned. */
-export type LedgerRow = { label: string; edge?: PinEdge; sketch: number; wanted: number; here: number };
+/**
+ * The rows of a block's ledger: what is measured, in the sketch, as wanted, here; and how it is pinned. Off the fold, a sketch of its own has
+ * no measure, and what stands on both pages has none either.
+ */
+export type LedgerRow =
+  | { label: string; edge: PinEdge; sketch: number; wanted: number; here: number }
+  | { label: string; edge?: never; wanted: number | undefined; here: number | undefined };
 
 /** A block's three boxes as distances that are read off a ruler, all in the fit's unit. */
 export function ledgerRows(fit: FitDoc, place: PlaceDoc): LedgerRow[] {
@@ -169,8 +174,11 @@ export function ledgerRows(fit: FitDoc, place: PlaceDoc): LedgerRow[] {
     { label: "height", edge: "height", sketch: place.sketch.h, wanted: place.wanted.h, here: place.here.h },
   ];
   if (fit.target.pages === 2) {
-    const gap = (box: { x: number; w: number }) => (box.x >= width ? box.x - width : Math.max(0, width - right(box)));
-    rows.push({ label: "off the fold", sketch: Number.NaN, wanted: gap(place.wanted), here: gap(place.here) });
+    const gap = (box: { x: number; w: number }) => {
+      if (box.x >= width) return box.x - width;
+      return right(box) <= width ? width - right(box) : undefined;
+    };
+    rows.push({ label: "off the fold", wanted: gap(place.wanted), here: gap(place.here) });
   }
   return rows;
 }

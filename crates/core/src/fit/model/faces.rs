@@ -8,6 +8,7 @@ use crate::fit::prints::{Photos, Print};
 use crate::fit::programme::{Expr, Sense};
 use crate::geometry::nearer_to_quarter;
 use crate::reading::INCH;
+use crate::sketch::Kind;
 
 /// How hard the middle of a print is kept in the middle of its slot, per squared share of the print.
 const MIDDLE: f64 = 4.0;
@@ -50,9 +51,12 @@ impl Scene<'_> {
         matches!(&self.request.photos, Photos::Prints(prints) if item.prints.iter().any(|p| !prints[*p].faces.is_empty()))
     }
 
-    /// The places where the fold may run through an item between the faces on it, as shares of its wanted width; none where it may not be
-    /// crossed. The first is left of all faces, the last right of them.
+    /// The places where the fold may run through an item between the faces on it or between its words, as shares of its wanted width; none
+    /// where it may not be crossed. With faces the first is left of all of them, the last right of them.
     pub(crate) fn fold_gaps(&self, item: &Item) -> Vec<f64> {
+        if item.kind == Kind::Title {
+            return self.word_gaps(item);
+        }
         let Some(print) = self.only_print(item).filter(|p| !p.faces.is_empty()) else { return Vec::new() };
         if !self.request.across_fold.contains(&item.kind) || item.is_tilted() {
             return Vec::new();

@@ -17,6 +17,8 @@ pub(super) mod price {
     pub(crate) const ROUND: f64 = 600.0;
     /// Left of, above, in, over.
     pub(crate) const RELATION: f64 = 400.0;
+    /// A grid that the fold breaks between two units.
+    pub(crate) const UNIT: f64 = 350.0;
     /// Beyond the bounds of a size.
     pub(crate) const BOUNDS: f64 = 300.0;
     /// Touching.

@@ -1,14 +1,14 @@
 //! The moves that the search on the ruler tries.
 
 use super::{Cost, Line, Term};
-use crate::fit::item::Item;
-use crate::fit::model::Model;
+use crate::fit::model::{Model, Scene};
 use crate::fit::programme::Var;
 
-/// Single lines; both edges of an item; both sides of a round one; a grid by one step a unit; lines that share an equality.
-pub(super) fn moves(items: &[Item], model: &Model, lines: &[Line], line_of: &[(usize, f64)], terms: &[Term]) -> Vec<Vec<(usize, i64)>> {
+/// Single lines; both edges of an item; both sides of a round one; a grid by one step a unit, and so that the
+/// fold stays between its units; lines that share an equality.
+pub(super) fn moves(scene: &Scene<'_>, model: &Model, lines: &[Line], line_of: &[(usize, f64)], terms: &[Term]) -> Vec<Vec<(usize, i64)>> {
     let mut found: Vec<Vec<(usize, i64)>> = (0..lines.len()).map(|l| vec![(l, 1)]).collect();
-    for (item, vars) in items.iter().zip(&model.vars) {
+    for (item, vars) in scene.items.iter().zip(&model.vars) {
         let [l, t, r, b] = vars.edges.map(|v| line_of[v].0);
         found.extend([
             vec![(l, 1), (r, 1)],
@@ -37,9 +37,12 @@ pub(super) fn moves(items: &[Item], model: &Model, lines: &[Line], line_of: &[(u
                 vec![(l, cols)],
                 vec![(t, rows)],
             ]);
+            if let Some(at) = scene.unit_break(item) {
+                found.extend(at.steps().map(|(left, right)| vec![(l, left), (r, right)]));
+            }
         }
     }
-    for kept in 0..items.len() {
+    for kept in 0..scene.items.len() {
         for at in 0..4 {
             // The line of one item's edge moves, and what else stands on it moves along whole.
             let line = line_of[model.vars[kept].edges[at]].0;
@@ -50,7 +53,7 @@ pub(super) fn moves(items: &[Item], model: &Model, lines: &[Line], line_of: &[(u
             }
         }
     }
-    for term in terms.iter().filter(|t| matches!(t.cost, Cost::Equal(_)) && (2..=4).contains(&t.terms.len())) {
+    for term in terms.iter().filter(|t| matches!(t.cost, Cost::Equal(_) | Cost::Wish(..)) && (2..=4).contains(&t.terms.len())) {
         for (n, (a, fa)) in term.terms.iter().enumerate() {
             for (b, fb) in &term.terms[n + 1..] {
                 found.push(vec![(*a, 1), (*b, if fa * fb < 0.0 { 1 } else { -1 })]);
@@ -61,7 +64,8 @@ pub(super) fn moves(items: &[Item], model: &Model, lines: &[Line], line_of: &[(u
         m.sort_unstable();
         m.dedup();
     }
-    found.retain(|m| m.iter().all(|(l, _)| !lines[*l].fixed) && m.windows(2).all(|w| w[0].0 != w[1].0));
+    found.iter_mut().for_each(|m| m.retain(|(_, by)| *by != 0));
+    found.retain(|m| !m.is_empty() && m.iter().all(|(l, _)| !lines[*l].fixed) && m.windows(2).all(|w| w[0].0 != w[1].0));
     found.sort_by_key(|m| (m.len(), m.clone()));
     found.dedup();
     found

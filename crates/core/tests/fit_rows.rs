@@ -105,3 +105,14 @@ fn a_crowd_keeps_every_order_and_line() {
         }
     }
 }
+
+#[test]
+fn of_three_the_two_without_a_mat_become_one() {
+    let photo = |id: &str, y: f64| json!({"id": id, "kind": "photo", "box": {"x": 1, "y": y, "w": 3.5, "h": 2.5}});
+    let mat = json!({"id": "m1", "kind": "mat", "box": {"x": 0.875, "y": 0.875, "w": 3.75, "h": 2.75}, "under": "p1"});
+    let column = sketch(&[mat, photo("p1", 1.0), photo("p2", 3.75), photo("p3", 6.5)]);
+    let proposal = with_count(&column, 2);
+    let merged = proposal.layout.blocks.iter().find(|b| b.from.len() > 1).unwrap();
+    assert_eq!(merged.from, ["p2", "p3"], "the matted photo keeps its mat and its place");
+    assert!(proposal.measures.drift_max < 0.02, "{}", proposal.measures.drift_max);
+}

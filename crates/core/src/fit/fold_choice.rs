@@ -121,3 +121,25 @@ fn read_words(node: &Node<'_>) -> Option<Vec<String>> {
     }
     Some(words)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn spaces_are_told_as_shares_of_the_width() {
+        let choice = |words: &[&str]| FoldChoice { block: "t1".into(), way: FoldWay::Across, words: words.iter().map(|w| (*w).to_owned()).collect() };
+        assert_eq!(choice(&["Low", "sun"]).spaces(), [(3.0 / 7.0, 4.0 / 7.0)]);
+        assert_eq!(choice(&["a", "bc", "d"]).spaces(), [(1.0 / 6.0, 2.0 / 6.0), (4.0 / 6.0, 5.0 / 6.0)]);
+        // Letters are counted, not bytes.
+        assert_eq!(choice(&["Nähe", "é"]).spaces(), [(4.0 / 6.0, 5.0 / 6.0)]);
+        assert!(choice(&[]).spaces().is_empty());
+    }
+
+    #[test]
+    fn every_kind_knows_its_ways() {
+        assert!(FoldWay::of(Kind::Strip).is_empty() && FoldWay::of(Kind::Mat).is_empty());
+        assert!(FoldWay::of(Kind::Title).contains(&FoldWay::Across) && !FoldWay::of(Kind::Journal).contains(&FoldWay::Across));
+        assert!(FoldWay::of(Kind::Journal).contains(&FoldWay::Pair) && !FoldWay::of(Kind::Photo).contains(&FoldWay::Each));
+    }
+}

@@ -65,7 +65,8 @@ pub(super) fn rows(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>,
     found
 }
 
-fn has_mat(sketch: &Sketch, photo: usize) -> bool {
+/// Whether a mat frames a photo.
+pub(super) fn has_mat(sketch: &Sketch, photo: usize) -> bool {
     let id = &sketch.blocks[photo].id;
     sketch.blocks.iter().any(|b| b.kind == Kind::Mat && b.under.as_ref() == Some(id))
 }

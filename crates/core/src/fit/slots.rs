@@ -229,12 +229,14 @@ fn arrange(want: Span, count: u32) -> (u32, u32) {
     ways.min_by(|a, b| (oblong(want, *a), squareness(*a)).partial_cmp(&(oblong(want, *b), squareness(*b))).expect("finite")).unwrap_or((count, 1))
 }
 
-/// The pair of neighbouring slots that makes the smallest whole slot, on one page.
+/// The pair of neighbouring slots that makes the smallest whole slot, on one page; two with mats, or two without, before one of each, whose mat
+/// would grow to frame both.
 fn best_merge(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>) -> Option<(usize, usize)> {
     let frames: Vec<Span> = slots.iter().map(|s| frame_of(sketch, &s.blocks)).collect();
     let filled: Vec<f64> = slots.iter().map(|s| s.blocks.iter().map(|n| sketch.blocks[*n].extent().area()).sum()).collect();
     let straight = |s: &Slot| s.shown() > 0 && s.blocks.iter().all(|n| sketch.blocks[*n].turn == 0.0);
-    let mut best: Option<(f64, (usize, usize))> = None;
+    let matted: Vec<bool> = slots.iter().map(|s| s.blocks.iter().any(|n| rows::has_mat(sketch, *n))).collect();
+    let mut best: Option<((bool, f64), (usize, usize))> = None;
     for a in 0..slots.len() {
         for b in a + 1..slots.len() {
             let both = frames[a].around(frames[b]);
@@ -247,6 +249,7 @@ fn best_merge(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>) -> O
             });
             let others = (0..sketch.blocks.len()).filter(|n| !slots[a].blocks.contains(n) && !slots[b].blocks.contains(n));
             let clear = others.filter(|n| sketch.blocks[*n].kind == Kind::Photo).all(|n| !frame_of(sketch, &[n]).overlaps(both, 1.0));
+            let uneven = matted[a] != matted[b];
             let fills = (filled[a] + filled[b]) / both.area() >= MERGE_FILL;
             if straight(&slots[a])
                 && straight(&slots[b])
@@ -254,9 +257,9 @@ fn best_merge(sketch: &Sketch, slots: &[Slot], map: Map, fold: Option<f64>) -> O
                 && beside
                 && clear
                 && fills
-                && best.is_none_or(|(area, _)| both.area() < area - 1.0)
+                && best.is_none_or(|((odd, area), _)| (uneven, both.area() + 1.0) < (odd, area))
             {
-                best = Some((both.area(), (a, b)));
+                best = Some(((uneven, both.area()), (a, b)));
             }
         }
     }
@@ -289,4 +292,55 @@ pub(crate) fn gap_between(sketch: &Sketch, group: &[usize]) -> Option<f64> {
         .flat_map(|(n, a)| spans[n + 1..].iter().map(move |b| (*a, *b)))
         .flat_map(|(a, b)| [true, false].into_iter().filter(move |x| face(a, b, *x)).map(move |x| distance(a, b, x).max(distance(b, a, x))));
     gaps.filter(|gap| *gap > -AGREE).reduce(f64::min)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn inches(w: f64, h: f64) -> Span {
+        Span { l: 0.0, t: 0.0, r: w * INCH, b: h * INCH }
+    }
+
+    #[test]
+    fn cells_are_as_little_oblong_as_can_be() {
+        for ((w, h), count, cells) in [
+            ((8.0, 4.0), 2, (2, 1)),
+            ((4.0, 8.0), 2, (1, 2)),
+            ((6.0, 6.0), 4, (2, 2)),
+            ((12.0, 4.0), 3, (3, 1)),
+            ((6.0, 4.0), 6, (3, 2)),
+            ((4.0, 6.0), 6, (2, 3)),
+            ((5.0, 5.0), 1, (1, 1)),
+        ] {
+            assert_eq!(arrange(inches(w, h), count), cells, "{count} in {w} × {h}");
+        }
+    }
+
+    #[test]
+    fn up_to_three_to_two_nothing_is_oblong() {
+        assert!(oblong(inches(6.0, 4.0), (1, 1)) < 1e-9 && oblong(inches(4.0, 6.0), (1, 1)) < 1e-9);
+        assert!((oblong(inches(6.0, 2.0), (1, 1)) - 2.0_f64.ln()).abs() < 1e-9);
+        assert!(oblong(inches(6.0, 2.0), (2, 1)) < 1e-9);
+    }
+
+    #[test]
+    fn prints_are_shared_out_by_area() {
+        let unit = |w: f64, h: f64| Unit { want: inches(w, h), least: 1, along: None };
+        let shares = |units: &[Unit], count| shares(units, count).map(|s| s.1);
+        let units = [unit(8.0, 6.0), unit(3.0, 2.0)];
+        assert_eq!(shares(&units, 2), Some(vec![1, 1]));
+        assert_eq!(shares(&units, 3), Some(vec![2, 1]));
+        assert_eq!(shares(&units, 5), Some(vec![4, 1]));
+        // Fewer than the slots need can't be shared out.
+        assert_eq!(shares(&units, 1), None);
+    }
+
+    #[test]
+    fn a_row_takes_its_prints_along_itself() {
+        let row = Unit { want: inches(4.0, 6.0), least: 2, along: Some(true) };
+        assert_eq!(row.arrange(4), (4, 1));
+        let column = Unit { along: Some(false), ..row };
+        assert_eq!(column.arrange(4), (1, 4));
+    }
 }

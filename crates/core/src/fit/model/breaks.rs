@@ -129,3 +129,40 @@ fn between_words(model: &mut Model, scene: &Scene<'_>, n: usize, (begin, end): (
     model.programme.soft(at(end - off), Sense::AtLeast, fold, price::UNIT, reason);
     model.programme.pull(at(f64::midpoint(begin, end)), fold, MIDDLE);
 }
+
+#[cfg(test)]
+mod tests {
+    use super::Break;
+
+    #[test]
+    fn the_middle_of_a_gap_lies_between_the_units() {
+        // Four units of 1 in with gaps of 1/4 in, from 2 in: the second gap from 4 1/4 to 4 1/2.
+        let at = Break { left: 2, cols: 4, gap: 0.25 };
+        let right = 2.0 + 4.0 + 0.75;
+        assert!(at.off(2.0, right, 4.375).abs() < 1e-12);
+        assert!((at.off(2.0, right, 4.0) - 0.375).abs() < 1e-12);
+        assert!((at.give() - 0.125).abs() < 1e-12);
+    }
+
+    #[test]
+    fn before_the_first_and_behind_the_last_unit_it_is_the_edge() {
+        for (left, fold) in [(0, 2.0), (4, 6.75)] {
+            let at = Break { left, cols: 4, gap: 0.25 };
+            assert!(at.off(2.0, 6.75, fold).abs() < 1e-12 && at.give() == 0.0);
+        }
+    }
+
+    #[test]
+    fn steps_reach_every_place_on_the_ruler() {
+        for cols in 1..=24_u32 {
+            for left in 0..=cols {
+                let [nearer, level] = Break { left, cols, gap: 0.0 }.steps();
+                let moved = |(l, r): (i64, i64)| l * i64::from(cols - left) + r * i64::from(left);
+                // The first moves the break by the least that whole steps can, the second not at all.
+                assert_eq!(moved(nearer), num_integer::gcd(i64::from(left), i64::from(cols)), "{left} of {cols}");
+                assert_eq!(moved(level), 0);
+                assert_ne!(level, (0, 0));
+            }
+        }
+    }
+}

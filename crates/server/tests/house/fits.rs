@@ -131,3 +131,30 @@ async fn prints_with_faces_and_choices_at_the_fold_are_kept_with_the_plan() {
         assert_eq!((status, &told["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!(told_at)), "{told}");
     }
 }
+
+#[tokio::test]
+async fn a_title_across_the_fold_is_kept_with_its_words_or_told_why_not() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let page = wren.kites().await;
+    let path = format!("/api/pages/{}", id(&page));
+    let with = |choice: Value| {
+        let mut plan = page["plan"].clone();
+        plan["fit"]["at_fold"] = json!([choice]);
+        json!({"revision": page["revision"], "plan": plan, "reason": "the title runs across"})
+    };
+    for (choice, found) in [
+        (json!({"block": "t1", "as": "across", "words": "Kites"}), "plan.fit.at_fold[0].words"),
+        (json!({"block": "t1", "as": "across"}), "plan.fit.at_fold[0].words"),
+        (json!({"block": "j1", "as": "across", "words": "Two words"}), "plan.fit.at_fold[0].as"),
+    ] {
+        let (status, problem) = wren.put(&format!("{path}/plan"), &with(choice.clone())).await;
+        assert_eq!((status, &problem["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!(found)), "{choice}: {problem}");
+    }
+    let choice = json!({"block": "t1", "as": "across", "words": "Kites over the flats"});
+    let (status, written) = wren.put(&format!("{path}/plan"), &with(choice.clone())).await;
+    assert_eq!((status, &written["plan"]["fit"]["at_fold"]), (StatusCode::OK, &json!([choice])), "{written}");
+    let (_, layout) = wren.get(&format!("{path}/layout")).await;
+    let parts: Vec<&Value> = layout["blocks"].as_array().unwrap().iter().filter(|b| b["from"] == json!(["t1"])).map(|b| &b["page"]).collect();
+    assert_eq!(parts, [0, 1], "{layout}");
+}

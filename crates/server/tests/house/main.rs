@@ -4,6 +4,7 @@
 
 mod api;
 mod backup;
+mod drawer;
 mod fits;
 mod history;
 mod people;

@@ -238,3 +238,90 @@ impl Parts {
         (part.y0..=part.y1).flat_map(move |y| (part.x0..=part.x1).map(move |x| (x, y))).filter(move |&(x, y)| self.label(x, y) == label)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn plane(w: usize, data: &[f32]) -> Plane {
+        Plane { w, h: data.len() / w, data: data.to_vec() }
+    }
+
+    fn mask(rows: &[&str]) -> Mask {
+        Mask { w: rows[0].len(), h: rows.len(), data: rows.iter().flat_map(|r| r.bytes().map(|b| b == b'#')).collect() }
+    }
+
+    #[test]
+    fn a_place_between_pixels_is_weighed_and_outside_is_the_nearest() {
+        let p = plane(2, &[0.0, 10.0, 20.0, 30.0]);
+        assert_eq!(p.between(0.5, 0.5), 15.0);
+        assert_eq!(p.between(0.25, 0.0), 2.5);
+        assert_eq!((p.between(-3.0, -3.0), p.between(9.0, 9.0)), (0.0, 30.0));
+    }
+
+    #[test]
+    fn a_blur_is_the_mean_of_what_is_there() {
+        let p = plane(5, &[0.0, 0.0, 9.0, 0.0, 0.0]);
+        assert_eq!(p.blurred(1).data, [0.0, 3.0, 3.0, 3.0, 0.0]);
+        // At the edge fewer pixels count.
+        assert_eq!(plane(3, &[6.0, 0.0, 0.0]).blurred(1).data, [3.0, 2.0, 0.0]);
+        assert_eq!(p.blurred(0).data, p.data);
+    }
+
+    #[test]
+    fn a_black_hat_finds_thin_dark_strokes_only() {
+        // One dark pixel in light, then a dark half.
+        let p = plane(12, &[9.0, 9.0, 1.0, 9.0, 9.0, 9.0, 1.0, 1.0, 1.0, 1.0, 1.0, 1.0]);
+        let found = p.black_hat(1).data;
+        assert_eq!(found[2], 8.0);
+        assert!(found.iter().enumerate().all(|(n, v)| n == 2 || *v == 0.0), "{found:?}");
+    }
+
+    #[test]
+    fn quantiles_are_of_the_values_themselves() {
+        assert_eq!(quantile(&mut [3.0, 1.0, 2.0], 0.0), 1.0);
+        assert_eq!(quantile(&mut [3.0, 1.0, 2.0], 0.5), 2.0);
+        assert_eq!(quantile(&mut [3.0, 1.0, 2.0], 1.0), 3.0);
+        assert_eq!(quantile(&mut [], 0.5), 0.0);
+    }
+
+    #[test]
+    fn parts_touch_by_corners_only_where_corners_count() {
+        let m = mask(&["##...", "##...", "..##.", ".....", "....#"]);
+        assert_eq!(m.parts(false).each().count(), 3);
+        let parts = m.parts(true);
+        let areas: Vec<usize> = parts.each().map(|(_, p)| p.area).collect();
+        assert_eq!(areas, [6, 1]);
+        let (label, first) = parts.each().next().unwrap();
+        assert_eq!((first.x0, first.y0, first.w(), first.h()), (0, 0, 4, 3));
+        assert_eq!(parts.pixels(label).count(), 6);
+        assert!(parts.pixels(label).all(|(x, y)| m.at(x, y)));
+    }
+
+    #[test]
+    fn a_mask_grows_by_squares_and_is_no_outside_itself() {
+        let m = mask(&[".....", ".....", "..#..", ".....", "....."]);
+        assert_eq!(m.grown(1).data.iter().filter(|v| **v).count(), 9);
+        assert_eq!(m.grown(5).data.iter().filter(|v| !**v).count(), 0);
+        assert!(m.get(2, 2) && !m.get(-1, 2) && !m.get(2, 5));
+        assert_eq!(m.not().data.iter().filter(|v| **v).count(), 24);
+    }
+
+    proptest! {
+        /// The running maximum, by a way that can't be wrong.
+        #[test]
+        fn the_largest_of_each_square(w in 1..14_usize, h in 1..14_usize, r in 0..6_usize, seed in proptest::collection::vec(-100..100_i32, 196)) {
+            let p = Plane { w, h, data: seed.iter().take(w * h).map(|v| *v as f32).collect() };
+            let (largest, smallest) = (p.largest(r), p.smallest(r));
+            for y in 0..h {
+                for x in 0..w {
+                    let (ys, xs) = (y.saturating_sub(r)..(y + r + 1).min(h), x.saturating_sub(r)..(x + r + 1).min(w));
+                    let square: Vec<f32> = ys.flat_map(|y| xs.clone().map(move |x| (x, y))).map(|(x, y)| p.at(x, y)).collect();
+                    prop_assert_eq!(largest.at(x, y), square.iter().copied().fold(f32::NEG_INFINITY, f32::max));
+                    prop_assert_eq!(smallest.at(x, y), square.iter().copied().fold(f32::INFINITY, f32::min));
+                }
+            }
+        }
+    }
+}

@@ -104,3 +104,66 @@ pub(crate) fn ring(rounds: &[Round]) -> (Option<RingOf>, Vec<usize>) {
     }
     (Some(RingOf { middle, radius, unit: 2.0 * mean(&|r| (r.rx + r.ry) / 2.0), count }), group)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn unit(x: f64, y: f64, w: f64, h: f64) -> Panel {
+        Panel::upright(Extent { x0: x, y0: y, x1: x + w, y1: y + h })
+    }
+
+    fn all(count: usize) -> Vec<usize> {
+        (0..count).collect()
+    }
+
+    #[test]
+    fn equal_units_in_rows_and_columns_are_a_lattice() {
+        let mut units: Vec<Panel> = (0..6).map(|n| unit(f64::from(n % 3) * 50.0, f64::from(n / 3) * 50.0, 40.0, 40.0)).collect();
+        // One far larger panel beside them is none of them.
+        units.push(unit(300.0, 0.0, 200.0, 150.0));
+        let (found, gathered) = lattices(&units, &all(units.len()));
+        assert_eq!(found.len(), 1);
+        assert_eq!((found[0].cols, found[0].rows), (3, 2));
+        assert!((found[0].gap - 10.0).abs() < 1e-9);
+        assert!((found[0].extent.w() - 140.0).abs() < 1e-9);
+        assert_eq!(gathered.len(), 6);
+    }
+
+    #[test]
+    fn a_row_is_a_lattice_from_four_on_and_a_missing_unit_breaks_it() {
+        let row = |count: u32| (0..count).map(|n| unit(f64::from(n) * 42.0, 0.0, 40.0, 40.0)).collect::<Vec<_>>();
+        assert!(lattices(&row(3), &all(3)).0.is_empty());
+        assert_eq!(lattices(&row(4), &all(4)).0[0].cols, 4);
+        // Five of six: not as many as columns times rows.
+        let five: Vec<Panel> = (0..5).map(|n| unit(f64::from(n % 3) * 42.0, f64::from(n / 3) * 42.0, 40.0, 40.0)).collect();
+        assert!(lattices(&five, &all(5)).0.is_empty());
+    }
+
+    fn circles(count: usize, of: usize, radius: f64) -> Vec<Round> {
+        let at = |n: usize| {
+            let a = std::f64::consts::TAU * n as f64 / of as f64;
+            [200.0 + radius * a.sin(), 150.0 - radius * a.cos()]
+        };
+        (0..count).map(|n| Round { middle: at(n), rx: 12.0, ry: 12.0, seen: 1.0 }).collect()
+    }
+
+    #[test]
+    fn equal_circles_on_a_circle_are_a_ring() {
+        let (found, gathered) = ring(&circles(12, 12, 90.0));
+        let found = found.unwrap();
+        assert_eq!((found.count, gathered.len()), (12, 12));
+        assert!((found.radius - 90.0).abs() < 0.5 && (found.unit - 24.0).abs() < 1e-9);
+        assert!((found.middle[0] - 200.0).abs() < 0.5 && (found.middle[1] - 150.0).abs() < 0.5);
+        assert!((found.extent().w() - 204.0).abs() < 1.0);
+    }
+
+    #[test]
+    fn covered_units_are_counted_by_the_step_between_the_others() {
+        assert_eq!(ring(&circles(8, 12, 90.0)).0.unwrap().count, 12);
+        // Four are too few to tell, and circles in a line are no ring.
+        assert!(ring(&circles(4, 12, 90.0)).0.is_none());
+        let line: Vec<Round> = (0..6).map(|n| Round { middle: [f64::from(n) * 30.0, 50.0], rx: 12.0, ry: 12.0, seen: 1.0 }).collect();
+        assert!(ring(&line).0.is_none());
+    }
+}

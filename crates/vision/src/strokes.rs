@@ -289,3 +289,75 @@ fn drawn_out(run: Run, mask: &Mask) -> Run {
     };
     Run { a: reach(run.a, -1.0), b: reach(run.b, 1.0), ..run }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Ink of lines so thick, drawn as distance from each.
+    fn drawn(w: usize, h: usize, lines: &[([f64; 2], [f64; 2])], thick: f64) -> (Plane, Mask) {
+        let mut ink = Plane::new(w, h);
+        for y in 0..h {
+            for x in 0..w {
+                let p = [x as f64 + 0.5, y as f64 + 0.5];
+                let near = lines.iter().map(|(a, b)| distance(p, *a, *b)).fold(f64::INFINITY, f64::min);
+                ink.data[y * w + x] = (thick / 2.0 + 0.5 - near).clamp(0.0, 1.0) as f32;
+            }
+        }
+        let mask = Mask::of(&ink, |v| v > 0.4);
+        (ink, mask)
+    }
+
+    fn distance(p: [f64; 2], a: [f64; 2], b: [f64; 2]) -> f64 {
+        let (d, q) = ([b[0] - a[0], b[1] - a[1]], [p[0] - a[0], p[1] - a[1]]);
+        let t = ((q[0] * d[0] + q[1] * d[1]) / (d[0] * d[0] + d[1] * d[1])).clamp(0.0, 1.0);
+        (q[0] - t * d[0]).hypot(q[1] - t * d[1])
+    }
+
+    fn found(lines: &[([f64; 2], [f64; 2])]) -> Vec<Run> {
+        let (ink, mask) = drawn(240, 200, lines, 3.0);
+        let mut runs = runs(&ink, &mask, 20.0);
+        runs.sort_by(|a, b| b.length().total_cmp(&a.length()));
+        runs
+    }
+
+    #[test]
+    fn a_stroke_is_one_run_from_end_to_end() {
+        // Round ends and the pixels under them make it a little longer than it was drawn.
+        for (a, b) in [([30.0, 60.0], [200.0, 60.0]), ([50.0, 20.0], [50.0, 180.0]), ([30.0, 40.0], [200.0, 150.0])] {
+            let runs = found(&[(a, b)]);
+            assert_eq!(runs.len(), 1, "{runs:?}");
+            let length = (b[0] - a[0]).hypot(b[1] - a[1]);
+            assert!((runs[0].length() - length).abs() < 7.0, "{} for {length}", runs[0].length());
+            assert!(runs[0].off(a) < 1.5 && runs[0].off(b) < 1.5);
+            assert!((runs[0].thick - 3.0).abs() < 1.2, "{}", runs[0].thick);
+        }
+    }
+
+    #[test]
+    fn a_run_goes_straight_through_a_crossing() {
+        let runs = found(&[([20.0, 100.0], [220.0, 100.0]), ([120.0, 20.0], [120.0, 180.0])]);
+        let angles: Vec<i32> = runs.iter().take(2).map(|r| r.angle().round() as i32).collect();
+        assert!(between(f64::from(angles[0]), 0.0) < 2.0 && between(f64::from(angles[1]), 90.0) < 2.0, "{runs:?}");
+        assert!(runs[0].length() > 190.0 && runs[1].length() > 150.0, "{runs:?}");
+    }
+
+    #[test]
+    fn short_marks_and_empty_paper_have_no_runs() {
+        assert!(found(&[([100.0, 100.0], [108.0, 100.0])]).is_empty());
+        let (ink, mask) = drawn(60, 60, &[], 3.0);
+        assert!(runs(&ink, &mask, 10.0).is_empty());
+    }
+
+    #[test]
+    fn directions_differ_by_a_quarter_at_most() {
+        for (a, b, d) in [(0.0, 0.0, 0.0), (89.0, -89.0, 2.0), (0.0, 90.0, 90.0), (-45.0, 45.0, 90.0), (10.0, 190.0, 0.0)] {
+            assert!((between(a, b) - d).abs() < 1e-9 && (between(b, a) - d).abs() < 1e-9, "{a} {b}");
+        }
+        let run = |b: [f64; 2]| Run { a: [0.0, 0.0], b, thick: 1.0, dark: 1.0 };
+        assert_eq!(run([-3.0, 0.0]).angle(), 0.0);
+        assert_eq!(run([0.0, -3.0]).angle(), 90.0);
+        assert!((run([1.0, -1.0]).angle() + 45.0).abs() < 1e-9);
+        assert_eq!(run([4.0, 0.0]).off([2.0, -3.0]), 3.0);
+    }
+}

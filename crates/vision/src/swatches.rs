@@ -89,3 +89,46 @@ fn gathered(middles: Vec<Oklab>, counts: Vec<usize>, all: usize, most: usize) ->
     };
     kept.into_iter().take(most).map(swatch).collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use image::Rgb;
+
+    fn stripes(colours: &[([u8; 3], u32)]) -> RgbImage {
+        let wide: u32 = colours.iter().map(|c| c.1).sum();
+        RgbImage::from_fn(wide, 40, |x, _| {
+            let mut from = 0;
+            let colour = colours.iter().find(|(_, w)| {
+                from += w;
+                x < from
+            });
+            Rgb(colour.unwrap_or(&colours[0]).0)
+        })
+    }
+
+    #[test]
+    fn colours_come_largest_first_with_their_shares() {
+        let found = swatches(&stripes(&[([200, 40, 40], 20), ([30, 60, 160], 60), ([240, 235, 220], 40)]), 5);
+        let names: Vec<String> = found.iter().map(Swatch::hex).collect();
+        assert_eq!(names, ["#1e3ca0", "#f0ebdc", "#c82828"]);
+        for (swatch, share) in found.iter().zip([0.5, 1.0 / 3.0, 1.0 / 6.0]) {
+            assert!((swatch.share - share).abs() < 0.01, "{found:?}");
+        }
+    }
+
+    #[test]
+    fn what_looks_alike_is_one_colour() {
+        let found = swatches(&stripes(&[([120, 120, 120], 30), ([124, 122, 121], 30), ([20, 90, 40], 20)]), 5);
+        assert_eq!(found.len(), 2, "{found:?}");
+        assert!((found[0].share - 0.75).abs() < 0.01);
+    }
+
+    #[test]
+    fn no_more_than_asked_for_and_none_of_nothing() {
+        let many = stripes(&[([255, 0, 0], 10), ([0, 255, 0], 10), ([0, 0, 255], 10), ([0, 0, 0], 10)]);
+        assert_eq!(swatches(&many, 2).len(), 2);
+        assert!(swatches(&many, 0).is_empty());
+        assert!(swatches(&RgbImage::new(0, 0), 3).is_empty());
+    }
+}

@@ -79,3 +79,45 @@ impl Cover {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn panel(turn: f64) -> Panel {
+        Panel { middle: [50.0, 40.0], w: 40.0, h: 20.0, turn, seen: 1.0, edges: [false; 4] }
+    }
+
+    #[test]
+    fn corners_go_clockwise_from_the_top_left() {
+        assert_eq!(panel(0.0).points(), [[30.0, 30.0], [70.0, 30.0], [70.0, 50.0], [30.0, 50.0]]);
+        let turned = panel(90.0).points();
+        for (found, at) in turned.iter().zip([[60.0, 20.0], [60.0, 60.0], [40.0, 60.0], [40.0, 20.0]]) {
+            assert!((found[0] - at[0]).abs() < 1e-9 && (found[1] - at[1]).abs() < 1e-9, "{turned:?}");
+        }
+    }
+
+    #[test]
+    fn its_extent_is_upright_whatever_its_turn() {
+        let e = panel(90.0).extent();
+        assert!((e.w() - 20.0).abs() < 1e-9 && (e.h() - 40.0).abs() < 1e-9);
+        let e = panel(45.0).extent();
+        assert!((e.w() - 60.0 / 2.0_f64.sqrt()).abs() < 1e-9 && (e.w() - e.h()).abs() < 1e-9);
+    }
+
+    #[test]
+    fn depth_is_from_the_nearest_side() {
+        assert_eq!(panel(0.0).depth([50.0, 40.0]), 10.0);
+        assert_eq!(panel(0.0).depth([33.0, 40.0]), 3.0);
+        assert_eq!(panel(0.0).depth([20.0, 40.0]), -10.0);
+        assert!((panel(90.0).depth([50.0, 57.0]) - 3.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn covers_hide_what_is_well_inside_them() {
+        let over = Cover::Panel(panel(0.0));
+        assert!(over.hides([50.0, 40.0]) && !over.hides([50.0, 33.0]) && !over.hides([90.0, 40.0]));
+        let round = Cover::Ellipse(Extent { x0: 0.0, y0: 0.0, x1: 40.0, y1: 20.0 });
+        assert!(round.hides([20.0, 10.0]) && round.hides([20.0, 1.0]) && !round.hides([3.0, 2.0]));
+    }
+}

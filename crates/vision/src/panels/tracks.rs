@@ -117,3 +117,46 @@ pub(super) fn tracks(runs: &[Run], edges: &[(f64, bool)], half: f64) -> Vec<Trac
     out.sort_by(|a, b| a.at.total_cmp(&b.at));
     out
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn run(from: f64, until: f64, at: f64) -> Run {
+        Run { a: [from, at], b: [until, at], thick: 2.0, dark: 1.0 }
+    }
+
+    #[test]
+    fn sums_count_what_lies_between() {
+        let sums = Sums::of(&[true, true, false, true, false]);
+        assert_eq!((sums.over(0.0, 5.0), sums.over(1.0, 3.0), sums.over(4.0, 5.0)), (3.0, 1.0, 0.0));
+        // Beyond the ends there is nothing, and backwards neither.
+        assert_eq!((sums.over(-9.0, 99.0), sums.over(3.0, 1.0)), (3.0, 0.0));
+    }
+
+    #[test]
+    fn strokes_in_line_share_a_track_and_short_ones_have_none() {
+        let found = tracks(&[run(10.0, 60.0, 20.0), run(80.0, 140.0, 21.0), run(10.0, 90.0, 60.0), run(100.0, 110.0, 90.0)], &[], 100.0);
+        let places: Vec<i64> = found.iter().map(|t| t.at.round() as i64).collect();
+        assert_eq!(places, [21, 60]);
+        assert!((found[0].seen.over(0.0, 200.0) - 112.0).abs() < 3.0);
+        // Between the strokes nothing is seen, so that a side across the gap is only partly there.
+        assert!(found[0].seen.over(62.0, 78.0) < 1.0);
+        assert!((passable(&found[0], 10.0, 140.0) - 112.0 / 130.0).abs() < 0.03);
+    }
+
+    #[test]
+    fn a_page_edge_is_passable_without_a_stroke() {
+        let found = tracks(&[run(10.0, 90.0, 4.0)], &[(5.0, false)], 100.0);
+        // The stroke along the edge is the edge's own.
+        assert_eq!(found.len(), 1);
+        assert!(found[0].edge && passable(&found[0], 0.0, 150.0) == 1.0 && found[0].seen.over(0.0, 200.0) == 0.0);
+    }
+
+    #[test]
+    fn what_is_explained_is_fresh_no_more() {
+        let mut track = tracks(&[run(10.0, 110.0, 20.0)], &[], 100.0).remove(0);
+        track.used[10..60].fill(true);
+        assert!((fresh(&track).over(0.0, 200.0) - 51.0).abs() < 2.0);
+    }
+}

@@ -79,3 +79,37 @@ fn blocks_on_their_side_have_their_own_boxes_on_the_ruler() {
         }
     }
 }
+
+/// Blocks in cells, each of another size and at another place in its cell, on an eighth of an inch: hundreds of edges and centres agree by
+/// chance, and each block stands on several of those lines.
+fn askew(count: usize) -> Value {
+    let mut state = 7_u64;
+    let mut random = |most: u64| {
+        state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        (state >> 33) % most
+    };
+    let cols = (count as f64).sqrt() as usize;
+    let rows = count.div_ceil(cols);
+    let eighths = |cells: usize| 92 / cells as u64;
+    let mut blocks = Vec::new();
+    for n in 0..count {
+        let (w, h) = (eighths(cols), eighths(rows));
+        let (bw, bh) = (w / 2 + random(w / 3), h / 2 + random(h / 3));
+        let (x, y) = (2 + w * (n % cols) as u64 + random(w - bw), 2 + h * (n / cols) as u64 + random(h - bh));
+        let kind = ["photo", "paper", "photo", "accent", "journal"][random(5) as usize];
+        let at = [x, y, bw, bh].map(|v| v as f64 / 8.0);
+        blocks.push(boxed(&format!("b{n}"), kind, at, json!({})));
+    }
+    json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Askew", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": blocks})
+}
+
+#[test]
+fn the_lines_of_a_crowd_hold_on_the_ruler() {
+    for page in [1, 4] {
+        let proposal = sound(&request(&askew(63), page, 1, json!({"approach": "scale"}))).swap_remove(0);
+        let lines = proposal.measures.alignments;
+        assert!(lines.of > 200, "many lines by chance: {lines:?}");
+        assert!(lines.share() > 0.99, "{lines:?}");
+        assert!(proposal.measures.relations.share() > 0.999 && proposal.measures.drift_mean < 0.01);
+    }
+}

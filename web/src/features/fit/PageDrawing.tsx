@@ -53,6 +53,19 @@ export function PageDrawing(props: Props) {
   const measured = lit ?? selected;
   const chosen = firstOnEachPage(blocks.filter((b) => measured !== undefined && b.block.from.includes(measured)));
 
+  // The blocks' own numbers lie between: no line hides one, and none of them hides a measure.
+  const measures = (only: "lines" | "numbers") =>
+    chosen.map(({ block }) => (
+      <Measures
+        key={block.id}
+        box={extent(block)}
+        canvas={canvas}
+        unit={unit}
+        scale={scale}
+        bounds={size}
+        only={only}
+      />
+    ));
   return (
     <section aria-labelledby="page-title">
       <h2 id="page-title" className="mb-1 text-[17px]">
@@ -93,9 +106,7 @@ export function PageDrawing(props: Props) {
               );
             })}
             <PinWedges fit={fit} blocks={blocks} scale={scale} />
-            {chosen.map(({ block }) => (
-              <Measures key={block.id} box={extent(block)} canvas={canvas} unit={unit} scale={scale} bounds={size} />
-            ))}
+            {measures("lines")}
             <g aria-hidden style={{ pointerEvents: "none" }}>
               {tags.map(({ number, block, x, y }) => (
                 <NumberTag
@@ -107,6 +118,7 @@ export function PageDrawing(props: Props) {
                 />
               ))}
             </g>
+            {measures("numbers")}
           </g>
         </svg>
       </div>

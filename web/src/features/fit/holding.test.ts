@@ -155,6 +155,20 @@ describe("leftover room and the fold", () => {
     expect(withSlot(spread, "p1", each).photos).toEqual({ count: drawn + 1 });
   });
 
+  it("keeps the count that she asked for when a slot's choice goes, and drops the one that came with it", () => {
+    const block = fit.sketch.blocks.find((b) => b.id === "p1");
+    if (!block) throw new Error("no p1");
+    const { photos: _, slots: __, ...plain } = fit;
+    const drawn = plain.sketch.blocks.filter((b) => b.kind === "photo").length;
+    const two = slotOptions(plain, block).find((o) => o.name === "two-across")?.choice;
+    const alone = withSlot(plain, "p1", two);
+    expect(alone.photos).toEqual({ count: drawn + 1 });
+    expect(withSlot(alone, "p1", undefined).photos).toBeUndefined();
+    const asked = withSlot({ ...plain, photos: { count: drawn + 4 } }, "p1", two);
+    expect(asked.photos).toEqual({ count: drawn + 4 });
+    expect(withSlot(asked, "p1", undefined).photos).toEqual({ count: drawn + 4 });
+  });
+
   it("finds the drawn corner of a page that is turned or flipped", () => {
     expect(drawnCorner(fit, "top-left")).toBe("top-left");
     // A quarter clockwise brings the drawn bottom left to the top left.

@@ -177,8 +177,9 @@ export function withSlot(fit: FitDoc, photo: string, choice: SlotChoiceDoc | und
   const shown = shownBy(fit, slots);
   const { slots: _, photos, ...rest } = fit;
   const drawn = fit.sketch.blocks.filter((b) => b.kind === "photo").length;
-  // A count that she asked for stays where the slots can still show it.
-  const keeps = Array.isArray(photos) || (photos && slots.length > 0 && canShow(fit, slots, photos.count));
+  // A count that she asked for stays where the slots can still show it; one that came with the last choice goes with it.
+  const asked = photos && !Array.isArray(photos) && photos.count !== shownBy(fit, fit.slots ?? []);
+  const keeps = Array.isArray(photos) || (slots.length > 0 ? photos && canShow(fit, slots, photos.count) : asked);
   return {
     ...rest,
     ...(slots.length > 0 ? { slots } : {}),

@@ -14,6 +14,7 @@ mod check;
 mod choices;
 mod conflict;
 mod copies;
+mod doubled;
 mod fold_choice;
 mod holds;
 mod item;
@@ -208,8 +209,23 @@ fn fit_by(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&
     }
 }
 
+/// Fits at once: as it is, and where the fold parts what a cluster lay over once more with the cluster doubled.
 fn fit_one(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
     let map = Map::new(approach, sketch.canvas, request.target);
+    if let Some(settled) = held {
+        let doubled = doubled::held(request, sketch, map, settled);
+        return fit_with(&doubled::with(request, doubled), sketch, (approach, map), held);
+    }
+    let plain = fit_with(request, sketch, (approach, map), None)?;
+    let parted = doubled::parted(request, sketch, map, &plain.measures);
+    if parted.is_empty() {
+        return Ok(plain);
+    }
+    let doubled = fit_with(&doubled::with(request, parted), sketch, (approach, map), None);
+    Ok(doubled.ok().filter(|d| doubled::is_better(&d.measures, &plain.measures)).unwrap_or(plain))
+}
+
+fn fit_with(request: &Request, sketch: &Sketch, (approach, map): (Approach, Map), held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
     let Some(items) = item::items(request, sketch, map) else { return Err(Conflict::no_slots(request)) };
     let scene = Scene { request, sketch, map, place: in_inches(map.apply(sketch.canvas.span())), items: &items };
     let chosen = search::choose(&scene, held).map_err(|model| conflict::explain(request, sketch, &items, &model.programme))?;

@@ -5,8 +5,9 @@
 mod common;
 
 use common::{request, sound};
-use metrosk_core::fit::{Outcome, Proposal, Request, fit};
-use metrosk_core::geometry::Span;
+use metrosk_core::fit::{Choices, Outcome, Pin, PinEdge, Proposal, Request, fit, refit};
+use metrosk_core::geometry::{Edge, Span};
+use metrosk_core::length::Length;
 use metrosk_core::sketch::Kind;
 use serde_json::{Value, json};
 
@@ -154,4 +155,62 @@ fn a_choice_for_a_slot_holds_on_both_copies() {
     assert_eq!(spans(&proposal, "p1").len(), 4);
     let journals = proposal.layout.blocks.iter().filter(|b| b.from == ["p2"] && b.block.kind == Kind::Journal).count();
     assert_eq!(journals, 2);
+}
+
+/// Two photos side by side with a cluster over the corners of both: on a spread the fold comes between the photos.
+fn with_a_cluster_over_both() -> Value {
+    json!({
+        "format": "metrosk-sketch/1", "unit": "in", "name": "Over both", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1},
+        "blocks": [
+            {"id": "p1", "kind": "photo", "box": {"x": 1.75, "y": 2, "w": 4, "h": 4.5}},
+            {"id": "p2", "kind": "photo", "box": {"x": 6.25, "y": 2, "w": 4, "h": 4.5}},
+            {"id": "c1", "kind": "cluster", "size": "medium", "box": {"x": 4.75, "y": 5.25, "w": 2, "h": 2}, "host": "p1"},
+            {"id": "t1", "kind": "title", "box": {"x": 1.75, "y": 8, "w": 5, "h": 1}},
+        ],
+    })
+}
+
+#[test]
+fn a_cluster_over_what_the_fold_parts_stands_once_on_each_page() {
+    let drawn = with_a_cluster_over_both();
+    let proposal = sound(&request(&drawn, 0, 2, json!({"approach": "stretch"}))).swap_remove(0);
+    let both = spans(&proposal, "c1");
+    assert!(both.len() == 2 && both[0].r <= FOLD && both[1].l >= FOLD, "{both:?}");
+    let (p1, p2) = (spans(&proposal, "p1")[0], spans(&proposal, "p2")[0]);
+    assert!(both[0].overlaps(p1, 2.0) && both[1].overlaps(p2, 2.0), "each lies over the photo of its page");
+    assert_eq!(proposal.measures.relations.kept, proposal.measures.relations.of);
+    assert!(proposal.notes.iter().any(|n| n.contains("once on each page, since the fold parts what it lay over")), "{:?}", proposal.notes);
+    assert!(!proposal.notes.iter().any(|n| n.contains("c1 runs over the fold")), "{:?}", proposal.notes);
+}
+
+#[test]
+fn where_she_sends_the_cluster_it_goes_whole() {
+    for way in ["left", "right"] {
+        let more = json!({"approach": "stretch", "at_fold": [{"block": "c1", "as": way}]});
+        let proposal = sound(&request(&with_a_cluster_over_both(), 0, 2, more)).swap_remove(0);
+        let cluster = spans(&proposal, "c1");
+        assert_eq!((cluster.len(), cluster[0].cx() > FOLD), (1, way == "right"));
+    }
+}
+
+#[test]
+fn a_cluster_over_one_photo_is_not_doubled() {
+    let mut drawn = with_a_cluster_over_both();
+    drawn["blocks"][2]["box"] = json!({"x": 3.75, "y": 5.25, "w": 2, "h": 2});
+    let proposal = sound(&request(&drawn, 0, 2, json!({"approach": "stretch"}))).swap_remove(0);
+    assert_eq!(spans(&proposal, "c1").len(), 1);
+}
+
+#[test]
+fn a_doubled_cluster_stays_doubled_while_a_block_moves() {
+    let mut request = request(&with_a_cluster_over_both(), 0, 2, json!({"approach": "stretch"}));
+    let found = sound(&request).swap_remove(0);
+    let read = Choices::from_json(&found.choices.to_json()).unwrap();
+    let at = found.layout.blocks.iter().find(|b| b.block.id == "t1").unwrap().block.rect.y + Length::inches(1, 4);
+    request.pins.push(Pin { block: "t1".to_owned(), edge: PinEdge::Edge(Edge::Top), at, to: None });
+    let Outcome::Proposals(again) = refit(&request, &read) else { panic!("it fits again") };
+    assert_eq!(spans(&again[0], "c1").len(), 2);
+    assert!(again[0].faults(&request).is_empty());
+    let moved = |id: &str| (spans(&again[0], id)[0].cx() - spans(&found, id)[0].cx()).abs();
+    assert!(moved("p1") < 26_000.0 && moved("c1") < 26_000.0, "nothing jumps");
 }

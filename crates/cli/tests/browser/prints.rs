@@ -56,7 +56,7 @@ async fn what_would_stand_on_the_fold_goes_where_she_says() -> Result<()> {
     let page = until_saved(browser, |fit| fit["at_fold"][0]["as"] == "each").await?;
     let layout = fitted(browser, &page["plan"]["fit"]).await?;
     ensure!(pages_of(&layout, "t1") == [0, 1], "{layout}");
-    choose(browser, "At the fold", "the page that costs least").await?;
+    choose(browser, "At the fold", "where it costs least").await?;
     until_saved(browser, |fit| fit["at_fold"].is_null()).await?;
     at_fit.close().await
 }
@@ -84,7 +84,7 @@ async fn a_title_runs_across_between_two_of_its_words() -> Result<()> {
     press(browser, "7").await?;
     press(browser, "8").await?;
     browser.find("//input[@id = //label[.='Its words']/@for][@value='Kites over the flat']").await?;
-    choose(browser, "At the fold", "the page that costs least").await?;
+    choose(browser, "At the fold", "where it costs least").await?;
     until_saved(browser, |fit| fit["at_fold"].is_null()).await?;
     at_fit.close().await
 }

@@ -114,7 +114,7 @@ fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
     }
 }
 
-/// What stands on both pages by her choice.
+/// What stands on both pages.
 fn doubled(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
     for item in scene.items.iter().filter(|i| i.each || i.is_split() && i.kind != Kind::Photo) {
         let (ids, name) = (ids_of(scene, item), names_of(scene.sketch, item));
@@ -122,7 +122,9 @@ fn doubled(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
         let names: Vec<String> = parts.iter().map(|p| p.block.id.clone()).collect();
         let size = size_text(scene, parts[0].extent().w(), parts[0].extent().h());
         let how = if item.each { "stands once on each page" } else { "becomes a pair, one on each page" };
-        said.push(format!("The {name} {how}, as you chose: {}, {size} each.", list(&names)));
+        let by_itself = ids.iter().any(|id| scene.request.doubled.contains(id));
+        let why = if by_itself { "since the fold parts what it lay over" } else { "as you chose" };
+        said.push(format!("The {name} {how}, {why}: {}, {size} each.", list(&names)));
     }
     for choice in &scene.request.at_fold {
         let item = scene.item_of(&choice.block).map(|n| &scene.items[n]);
@@ -215,7 +217,8 @@ fn faces(said: &mut Vec<String>, scene: &Scene<'_>, keep: layout::Keep, photo: &
 fn over_fold(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
     for pair in layout.blocks.windows(2) {
         let (a, b) = (&pair[0], &pair[1]);
-        if a.from != b.from || a.from.is_empty() || a.page == b.page || a.block.kind == Kind::Photo && a.block.rect.right() != b.block.rect.x {
+        // What stands once on each page does not meet at the fold.
+        if a.from != b.from || a.from.is_empty() || a.page == b.page || (a.extent().r - b.extent().l).abs() > 1.0 {
             continue;
         }
         let parts = format!("{} + {}", text(scene, a.extent().w()), text(scene, b.extent().w()));

@@ -56,6 +56,8 @@ pub struct Request {
     pub fold_at: Vec<Edge>,
     /// What the maker chose for single blocks at the fold.
     pub at_fold: Vec<FoldChoice>,
+    /// Those of them that the fit itself has doubled; no field of the document.
+    pub doubled: Vec<String>,
     /// Where leftover room goes.
     pub slack: Slack,
     /// What counts more where the page's shape changes; none where she has not said.
@@ -147,6 +149,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         holds: holds?,
         slots: slots?,
         fold_at: Vec::new(),
+        doubled: Vec::new(),
         at_fold: at_fold?,
         slack: slack?,
         emphasis: emphasis?,

@@ -245,7 +245,7 @@ export function drawnCorner(fit: FitDoc, seen: string): string {
 }
 
 const FOLD_WAYS = [
-  { value: "", label: "the page that costs least" },
+  { value: "", label: "where it costs least" },
   { value: "left", label: "the left page" },
   { value: "right", label: "the right page" },
   { value: "each", label: "once on each page" },

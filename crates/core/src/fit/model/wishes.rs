@@ -272,22 +272,29 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
         if item.frames.is_some() || (request.whole && !item.prints.is_empty()) {
             continue;
         }
-        // What is doubled is as wide as both of it.
-        for wide in [true, false].into_iter().filter(|wide| !(*wide && item.each)) {
+        for wide in [true, false] {
             let drawn = if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
+            let reason = Reason::Wish(Wish::Bounds, n, n);
+            let most = BOUNDS.1 * map.most() * drawn;
+            let at_most = (model.vars[n].size(wide).times(-1.0), -most);
+            // What is doubled is as wide as both of it: as she says, or no wider than one of it may be where the fit does so by itself.
+            if wide && item.each {
+                if scene.request.doubled.contains(&scene.sketch.blocks[item.from[0]].id) {
+                    model.programme.soft(at_most.0, Sense::AtLeast, at_most.1, price::BOUNDS, reason);
+                }
+                continue;
+            }
             let mut least = BOUNDS.0 * map.least() * drawn;
             if let Some(most) = largest_print(scene, item, wide) {
                 least = least.min(0.9 * most);
             }
-            let reason = Reason::Wish(Wish::Bounds, n, n);
             model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, least, price::BOUNDS, reason);
             if item.prints.is_empty() {
                 let roomy = if scene.merges() { COMFORT.2 } else { COMFORT.1 };
                 let share = if item.kind == Kind::Photo { (COMFORT.0 * map.least()).max(roomy * map.mean()) } else { COMFORT.0 * map.least() };
                 model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, share * drawn, price::COMFORT, reason);
             }
-            let most = BOUNDS.1 * map.most() * drawn;
-            model.programme.soft(model.vars[n].size(wide).times(-1.0), Sense::AtLeast, -most, price::BOUNDS, reason);
+            model.programme.soft(at_most.0, Sense::AtLeast, at_most.1, price::BOUNDS, reason);
         }
     }
 }
@@ -311,7 +318,8 @@ fn halves(model: &mut Model, n: usize, item: &Item) {
         for (k, pair) in runs.windows(2).enumerate() {
             let times = shares[k + 1] / shares[k];
             let expr = Expr::of(&[(pair[1].1, 1.0), (pair[1].0, -1.0), (pair[0].1, -times), (pair[0].0, times)]);
-            model.programme.soft(expr, Sense::Equal, 0.0, price::HALVES, Reason::Wish(Wish::Equal, n, n));
+            // Told as a bound, for those are not let go of: a sliver beside a photo is no half of it.
+            model.programme.soft(expr, Sense::Equal, 0.0, price::HALVES, Reason::Wish(Wish::Bounds, n, n));
         }
     }
 }

@@ -1,0 +1,63 @@
+//! Clusters and accents that lay over two blocks which the fold parts: no cluster is cut, so one of the two would lose it. Such a block is tried
+//! doubled, once on either page, unless she has said where it goes.
+
+use super::approach::Map;
+use super::fold_choice::{FoldChoice, FoldWay};
+use super::item;
+use super::measure::{Group, Measures};
+use super::model::Side;
+use super::request::Request;
+use super::search::Settled;
+use crate::reading::{Relation, holds, relations};
+use crate::sketch::{Kind, Sketch};
+
+/// A doubled block may move the others so much further on average, as a share of the canvas.
+const WORTH: f64 = 0.005;
+
+/// The blocks of a fit that no longer lie over what they lay over, where that is on the other page.
+pub(super) fn parted(request: &Request, sketch: &Sketch, map: Map, measures: &Measures) -> Vec<String> {
+    if request.target.pages != 2 {
+        return Vec::new();
+    }
+    let fold = request.target.page.w.ticks() as f64;
+    let at_fold = |g: &Group| (g.want.cx() - fold).abs() < (g.drawn.w() * map.mean()).min(g.want.w()) / 2.0 + request.fold_guard.ticks() as f64;
+    let loses = |g: &Group, other: &Group| {
+        let other_page = (g.here.cx() < fold) != (other.here.cx() < fold);
+        let over = |r: &Relation| !matches!(r, Relation::LeftOf | Relation::RightOf | Relation::Above | Relation::Below);
+        other_page && relations(g.drawn, other.drawn).iter().any(|r| over(r) && !holds(*r, g.here, other.here))
+    };
+    let mut found = Vec::new();
+    for (n, group) in measures.groups.iter().enumerate() {
+        let block = &sketch.blocks[group.blocks[0]];
+        let is_open = matches!(block.kind, Kind::Cluster | Kind::Accent) && !request.at_fold.iter().any(|c| c.block == block.id);
+        let others = measures.groups.iter().enumerate().filter(|(m, _)| *m != n).map(|(_, other)| other);
+        if is_open && group.parts == 1 && at_fold(group) && others.into_iter().any(|other| loses(group, other)) {
+            found.push(block.id.clone());
+        }
+    }
+    found
+}
+
+/// Those that an earlier search doubled: what she has not sent there and stands astride the fold all the same.
+pub(super) fn held(request: &Request, sketch: &Sketch, map: Map, settled: &Settled) -> Vec<String> {
+    let items = item::items(request, sketch, map).unwrap_or_default();
+    let astride = items.iter().zip(&settled.sides).filter(|(i, s)| **s == Some(Side::Astride) && matches!(i.kind, Kind::Cluster | Kind::Accent));
+    let ids = astride.map(|(i, _)| sketch.blocks[i.from[0]].id.clone());
+    ids.filter(|id| !request.at_fold.iter().any(|c| c.block == *id)).collect()
+}
+
+/// The request with blocks doubled.
+pub(super) fn with(request: &Request, blocks: Vec<String>) -> Request {
+    let mut request = request.clone();
+    request.at_fold.extend(blocks.iter().map(|id| FoldChoice { block: id.clone(), way: FoldWay::Each, words: Vec::new() }));
+    request.doubled = blocks;
+    request
+}
+
+/// Whether a fit with doubled blocks is worth it.
+pub(super) fn is_better(doubled: &Measures, plain: &Measures) -> bool {
+    doubled.relations.share() > plain.relations.share()
+        && doubled.alignments.share() >= plain.alignments.share()
+        && doubled.contacts.share() >= plain.contacts.share()
+        && doubled.drift_mean <= plain.drift_mean + WORTH
+}

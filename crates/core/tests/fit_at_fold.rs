@@ -105,6 +105,20 @@ fn what_does_not_stand_at_the_fold_stays_one() {
 }
 
 #[test]
+fn where_there_is_no_fold_nothing_is_said_of_it() {
+    let at_fold = json!([{"block": "t1", "as": "across", "words": "Low sun"}, {"block": "j1", "as": "pair"}]);
+    for (pages, told) in [(1, false), (2, true)] {
+        let mut drawn = sketch();
+        for block in [4, 5] {
+            drawn["blocks"][block]["box"]["x"] = json!(0.75);
+            drawn["blocks"][block]["box"]["w"] = json!(2);
+        }
+        let proposal = sound(&request(&drawn, 0, pages, json!({"at_fold": at_fold}))).swap_remove(0);
+        assert_eq!(proposal.notes.iter().any(|n| n.contains("does not stand at the fold")), told, "{pages}: {:?}", proposal.notes);
+    }
+}
+
+#[test]
 fn choices_that_cannot_be_are_told_with_their_place() {
     for (choice, path) in [
         (json!([{"block": "s1", "as": "each"}]), "at_fold[0].block"),
@@ -190,6 +204,18 @@ fn where_she_sends_the_cluster_it_goes_whole() {
         let proposal = sound(&request(&with_a_cluster_over_both(), 0, 2, more)).swap_remove(0);
         let cluster = spans(&proposal, "c1");
         assert_eq!((cluster.len(), cluster[0].cx() > FOLD), (1, way == "right"));
+    }
+}
+
+#[test]
+fn a_cluster_that_she_holds_is_not_doubled() {
+    for more in [
+        json!({"approach": "stretch", "pins": [{"block": "c1", "edge": "width", "at": 2}]}),
+        json!({"approach": "stretch", "keep": {"c1": "size"}}),
+        json!({"approach": "stretch", "keep": {"c1": "free"}}),
+    ] {
+        let proposal = sound(&request(&with_a_cluster_over_both(), 0, 2, more.clone())).swap_remove(0);
+        assert_eq!(spans(&proposal, "c1").len(), 1, "{more}");
     }
 }
 

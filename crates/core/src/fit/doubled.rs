@@ -1,5 +1,5 @@
 //! Clusters and accents that lay over two blocks which the fold parts: no cluster is cut, so one of the two would lose it. Such a block is tried
-//! doubled, once on either page, unless she has said where it goes.
+//! doubled, once on either page, unless she has said where it goes, pinned it or holds it to something.
 
 use super::approach::Map;
 use super::fold_choice::{FoldChoice, FoldWay};
@@ -29,7 +29,8 @@ pub(super) fn parted(request: &Request, sketch: &Sketch, map: Map, measures: &Me
     let mut found = Vec::new();
     for (n, group) in measures.groups.iter().enumerate() {
         let block = &sketch.blocks[group.blocks[0]];
-        let is_open = matches!(block.kind, Kind::Cluster | Kind::Accent) && !request.at_fold.iter().any(|c| c.block == block.id);
+        let sent = request.at_fold.iter().any(|c| c.block == block.id) || request.pins.iter().any(|p| p.blocks().any(|id| *id == block.id));
+        let is_open = matches!(block.kind, Kind::Cluster | Kind::Accent) && !sent && request.holds.keep_of(&block.id).is_none();
         let others = measures.groups.iter().enumerate().filter(|(m, _)| *m != n).map(|(_, other)| other);
         if is_open && group.parts == 1 && at_fold(group) && others.into_iter().any(|other| loses(group, other)) {
             found.push(block.id.clone());

@@ -126,7 +126,7 @@ fn doubled(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
         let why = if by_itself { "since the fold parts what it lay over" } else { "as you chose" };
         said.push(format!("The {name} {how}, {why}: {}, {size} each.", list(&names)));
     }
-    for choice in &scene.request.at_fold {
+    for choice in scene.request.at_fold.iter().filter(|_| scene.fold().is_some()) {
         let item = scene.item_of(&choice.block).map(|n| &scene.items[n]);
         if let Some(item) = item.filter(|i| matches!(choice.way, FoldWay::Each | FoldWay::Pair) && !i.is_split()) {
             said.push(format!("The {} does not stand at the fold here, so it stays one.", names_of(scene.sketch, item)));
@@ -231,7 +231,7 @@ fn over_fold(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
             b.block.id
         ));
     }
-    for choice in scene.request.at_fold.iter().filter(|c| c.way == FoldWay::Across) {
+    for choice in scene.request.at_fold.iter().filter(|c| scene.fold().is_some() && c.way == FoldWay::Across) {
         let parts = layout.blocks.iter().filter(|b| b.from.contains(&choice.block)).count();
         if parts == 1 {
             said.push(format!("The title {} does not stand at the fold here, so it stays whole.", choice.block));

@@ -5,7 +5,7 @@
 mod common;
 
 use common::{request, sound};
-use metrosk_core::fit::{Fault, Proposal, Request};
+use metrosk_core::fit::{Choices, Fault, Outcome, Proposal, Request, refit};
 use metrosk_core::geometry::Span;
 use metrosk_core::layout::LayoutBlock;
 use metrosk_core::length::Length;
@@ -168,4 +168,18 @@ fn words_that_cannot_be_broken_are_told() {
         let invalid = Request::from_json(&fit).unwrap_err();
         assert!(invalid.findings.iter().any(|f| f.path == path), "{path}: {:?}", invalid.findings);
     }
+}
+
+#[test]
+fn a_refit_with_fewer_words_than_were_held_breaks_between_those_there_are() {
+    let (request, found) = best(&with_title(), across("Kites over the flat"));
+    let mut choices = found.choices.to_json();
+    let held = choices["sides"].as_array_mut().unwrap().iter_mut().find(|s| s.is_number()).unwrap();
+    *held = json!(40);
+    let choices = Choices::from_json(&choices).unwrap();
+    let mut fewer = request;
+    fewer.at_fold[0].words = vec!["Low".to_owned(), "sun".to_owned()];
+    let Outcome::Proposals(again) = refit(&fewer, &choices) else { panic!("it fits") };
+    let at = share(&parts(&again[0], "t1")) * 7.0;
+    assert!((3.0 - 0.01..=4.0 + 0.01).contains(&at), "{at}");
 }

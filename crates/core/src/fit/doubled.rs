@@ -20,7 +20,7 @@ pub(super) fn parted(request: &Request, sketch: &Sketch, map: Map, measures: &Me
         return Vec::new();
     }
     let fold = request.target.page.w.ticks() as f64;
-    let at_fold = |g: &Group| (g.want.cx() - fold).abs() < (g.drawn.w() * map.mean()).min(g.want.w()) / 2.0 + request.fold_guard.ticks() as f64;
+    let at_fold = |g: &Group| item::straddles(g.drawn, g.want, map, fold, request.fold_guard.ticks() as f64);
     let loses = |g: &Group, other: &Group| {
         let other_page = (g.here.cx() < fold) != (other.here.cx() < fold);
         let over = |r: &Relation| !matches!(r, Relation::LeftOf | Relation::RightOf | Relation::Above | Relation::Below);
@@ -41,6 +41,10 @@ pub(super) fn parted(request: &Request, sketch: &Sketch, map: Map, measures: &Me
 
 /// Those that an earlier search doubled: what she has not sent there and stands astride the fold all the same.
 pub(super) fn held(request: &Request, sketch: &Sketch, map: Map, settled: &Settled) -> Vec<String> {
+    // Nothing stands astride in most fits, and a refit follows a hand.
+    if !settled.sides.contains(&Some(Side::Astride)) {
+        return Vec::new();
+    }
     let items = item::items(request, sketch, map).unwrap_or_default();
     let astride = items.iter().zip(&settled.sides).filter(|(i, s)| **s == Some(Side::Astride) && matches!(i.kind, Kind::Cluster | Kind::Accent));
     let ids = astride.map(|(i, _)| sketch.blocks[i.from[0]].id.clone());

@@ -104,14 +104,19 @@ impl Item {
 
     /// Whether it would stand on the fold, or in its guard, at the smaller of its wanted and its own grown width; all in ticks.
     pub(crate) fn straddles(&self, map: Map, fold: f64, guard: f64) -> bool {
-        let grown = (self.drawn.w() * map.mean()).min(self.want.w());
-        (self.want.cx() - fold).abs() < grown / 2.0 + guard
+        straddles(self.drawn, self.want, map, fold, guard)
     }
 
     /// Whether several prints, or the parts of a block that is doubled or a pair, share it.
     pub(crate) fn is_split(&self) -> bool {
         self.cells != (1, 1)
     }
+}
+
+/// [`Item::straddles`], for what is drawn and wanted there.
+pub(crate) fn straddles(drawn: Span, want: Span, map: Map, fold: f64, guard: f64) -> bool {
+    let grown = (drawn.w() * map.mean()).min(want.w());
+    (want.cx() - fold).abs() < grown / 2.0 + guard
 }
 
 /// Where the small prints of a slot lie from its large one.

@@ -27,6 +27,7 @@ export function AtFold({ fit, block, change }: Props) {
       />
       {(asks || chosen === "across") && (
         <Words
+          key={titleWords(fit, block.id)}
           words={titleWords(fit, block.id)}
           take={(words) => {
             setAsks(false);

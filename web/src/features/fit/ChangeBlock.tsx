@@ -29,7 +29,7 @@ export function ChangeBlock({ fit, block, change }: Props) {
   return (
     <div className="mt-2 grid gap-1.5">
       {block.kind === "photo" && <Slot fit={fit} block={block} change={change} />}
-      <AtFold fit={fit} block={block} change={change} />
+      <AtFold key={block.id} fit={fit} block={block} change={change} />
       {plain && (
         <Choice
           label="Kind"

@@ -24,21 +24,11 @@ import {
   withSlack,
   withSlot,
 } from "./holding";
+import { fitOf } from "./testing";
 
 const photo = (id: string, x: number, y: number) => ({ id, kind: "photo", box: { x, y, w: 3, h: 2 } });
 
-const fit: FitDoc = {
-  format: "metrosk-fit/1",
-  unit: "in",
-  sketch: {
-    format: "metrosk-sketch/1",
-    unit: "in",
-    name: "Kites",
-    canvas: { page: { w: 12, h: 12 }, pages: 1 },
-    blocks: [photo("p1", 1, 1), photo("p2", 4.25, 1), photo("p3", 7.5, 1), photo("p4", 1, 6)],
-  },
-  target: { page: { w: 12, h: 12 }, pages: 1 },
-};
+const fit = fitOf([photo("p1", 1, 1), photo("p2", 4.25, 1), photo("p3", 7.5, 1), photo("p4", 1, 6)]);
 const block = (id: string) => fit.sketch.blocks.find((b) => b.id === id) as FitDoc["sketch"]["blocks"][number];
 
 describe("pins between blocks", () => {

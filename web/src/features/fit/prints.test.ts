@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import type { FitDoc } from "@/api/client";
 import { withPhotos, withSize } from "./model";
 import {
   faceSquares,
@@ -15,22 +14,12 @@ import {
   withPrintSize,
   withPrintTurned,
 } from "./prints";
+import { fitOf } from "./testing";
 
-const fit: FitDoc = {
-  format: "metrosk-fit/1",
-  unit: "in",
-  sketch: {
-    format: "metrosk-sketch/1",
-    unit: "in",
-    name: "Two",
-    canvas: { page: { w: 12, h: 12 }, pages: 1 },
-    blocks: [
-      { id: "p1", kind: "photo", box: { x: 1, y: 1, w: 4, h: 6 } },
-      { id: "p2", kind: "photo", box: { x: 6, y: 1, w: 5, h: 3 } },
-    ],
-  },
-  target: { page: { w: 12, h: 12 }, pages: 1 },
-};
+const fit = fitOf([
+  { id: "p1", kind: "photo", box: { x: 1, y: 1, w: 4, h: 6 } },
+  { id: "p2", kind: "photo", box: { x: 6, y: 1, w: 5, h: 3 } },
+]);
 
 describe("prints", () => {
   it("start as usual prints of about the slots' shapes", () => {

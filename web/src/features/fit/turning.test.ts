@@ -1,23 +1,12 @@
 import { describe, expect, it } from "vitest";
-import type { FitDoc } from "@/api/client";
+import { fitOf } from "./testing";
 import { quarterServes } from "./turning";
 
-const fit: FitDoc = {
-  format: "metrosk-fit/1",
-  unit: "in",
-  sketch: {
-    format: "metrosk-sketch/1",
-    unit: "in",
-    name: "Upright",
-    canvas: { page: { w: 12, h: 12 }, pages: 1 },
-    blocks: [
-      { id: "p1", kind: "photo", box: { x: 1, y: 1, w: 4, h: 6 } },
-      { id: "p2", kind: "photo", box: { x: 6, y: 1, w: 2, h: 3 } },
-      { id: "p3", kind: "photo", box: { x: 6, y: 5, w: 3, h: 3 } },
-    ],
-  },
-  target: { page: { w: 12, h: 12 }, pages: 1 },
-};
+const fit = fitOf([
+  { id: "p1", kind: "photo", box: { x: 1, y: 1, w: 4, h: 6 } },
+  { id: "p2", kind: "photo", box: { x: 6, y: 1, w: 2, h: 3 } },
+  { id: "p3", kind: "photo", box: { x: 6, y: 5, w: 3, h: 3 } },
+]);
 const level = { w: 6, h: 4 };
 const upright = { w: 4, h: 6 };
 const prints = (...sizes: { w: number; h: number }[]) => sizes.map((s, n) => ({ id: `f${n}`, ...s }));

@@ -96,7 +96,11 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) 
             between_units(model, n, at, fold);
         }
         if let (Some(Side::Through(gap)), Some(choice)) = (sides[n], scene.runs_across(item)) {
-            between_words(model, scene, n, choice.spaces()[usize::from(gap)], fold);
+            // What a refit holds may come from a title that had more words.
+            let spaces = choice.spaces();
+            if let Some(space) = spaces.get(usize::from(gap)).or(spaces.last()) {
+                between_words(model, scene, n, *space, fold);
+            }
         }
     }
 }

@@ -20,6 +20,7 @@ mod holds;
 mod item;
 mod measure;
 mod model;
+mod note;
 mod notes;
 mod pin;
 mod prints;
@@ -45,6 +46,7 @@ pub use conflict::Conflict;
 pub use fold_choice::{FoldChoice, FoldWay};
 pub use holds::{Holds, Keep, Link, What};
 pub use measure::{Group, Kept, Measures, measure};
+pub use note::{Broken, Note, SizePair, Way};
 pub use pin::{Pin, PinEdge, PinTo};
 pub use prints::{Face, MOST_PHOTOS, Photos, Print};
 pub use proposal::{Outcome, Proposal};
@@ -53,6 +55,8 @@ pub use slot_choice::{SlotChoice, SlotWay};
 pub use svg::layout_svg;
 pub use wants::{Emphasis, Slack};
 
+use crate::Cancel;
+use crate::document::Invalid;
 use crate::geometry::Span;
 use crate::layout::LayoutBlock;
 use crate::reading::INCH;
@@ -60,8 +64,37 @@ use crate::sketch::Sketch;
 use model::Scene;
 use proposal::Told;
 
+/// Why an approach has no proposal.
+enum Unfit {
+    /// Its limits can't hold together.
+    Conflict(Conflict),
+    /// The choices that a refit is to hold are those of another request.
+    Unsuited(Invalid),
+}
+
+impl Unfit {
+    /// A conflict told in other words; choices that don't suit stay what they are.
+    fn map(self, told: impl FnOnce(Conflict) -> Conflict) -> Unfit {
+        match self {
+            Unfit::Conflict(conflict) => Unfit::Conflict(told(conflict)),
+            unsuited => unsuited,
+        }
+    }
+}
+
 /// Fits a request by every approach that applies (or the one asked for), best first.
 pub fn fit(request: &Request) -> Outcome {
+    fit_while(request, &Cancel::default()).expect("nobody cancels it")
+}
+
+/// Fits a request for as long as somebody waits for it; `None` once it has been cancelled.
+pub fn fit_while(request: &Request, cancel: &Cancel) -> Option<Outcome> {
+    let outcome = fit_by_all(request, cancel);
+    // What was found after that was not looked for to the end.
+    (!cancel.is_cancelled()).then_some(outcome)
+}
+
+fn fit_by_all(request: &Request, cancel: &Cancel) -> Outcome {
     let sketch = request.sketch.oriented(request.turn, request.flip);
     let request = &oriented(request);
     let approaches = match request.approach {
@@ -70,14 +103,15 @@ pub fn fit(request: &Request) -> Outcome {
     };
     let mut proposals: Vec<Proposal> = Vec::new();
     let mut conflict = None;
-    for found in each_at_once(&approaches, |approach| fit_by(request, &sketch, approach, None)) {
+    for found in each_at_once(&approaches, |approach| fit_by(request, &sketch, approach, None, cancel)) {
         match found {
             Ok(proposal) => proposals.push(proposal),
-            Err(found) => conflict = conflict.or(Some(found)),
+            Err(Unfit::Conflict(found)) => conflict = conflict.or(Some(found)),
+            Err(Unfit::Unsuited(_)) => {}
         }
     }
     rank(&mut proposals, matches!(request.photos, Photos::Prints(_)));
-    proposals.extend(emphasised(request, &sketch, &proposals));
+    proposals.extend(emphasised(request, &sketch, &proposals, cancel));
     once(&mut proposals);
     match conflict {
         Some(conflict) if proposals.is_empty() => Outcome::Conflict(conflict),
@@ -102,7 +136,7 @@ const SHAPE_CHANGES: f64 = 1.25;
 const ALIKE: f64 = INCH / 16.0;
 
 /// Where the page's shape changes too much for both, a fit by its scale with positions first, and one with proportions first.
-fn emphasised(request: &Request, sketch: &Sketch, found: &[Proposal]) -> Vec<Proposal> {
+fn emphasised(request: &Request, sketch: &Sketch, found: &[Proposal], cancel: &Cancel) -> Vec<Proposal> {
     let Some(balanced) = found.iter().find(|p| p.approach == Approach::Scale) else { return Vec::new() };
     let map = Map::new(Approach::Scale, sketch.canvas, request.target);
     if request.approach.is_some() || request.emphasis.is_some() || map.most() < SHAPE_CHANGES * map.least() {
@@ -110,7 +144,7 @@ fn emphasised(request: &Request, sketch: &Sketch, found: &[Proposal]) -> Vec<Pro
     }
     let by = |emphasis| {
         let request = Request { emphasis: Some(emphasis), ..request.clone() };
-        let proposal = fit_by(&request, sketch, Approach::Scale, None).ok()?;
+        let proposal = fit_by(&request, sketch, Approach::Scale, None, cancel).ok()?;
         // What she did not ask for comes after what holds both as well as can be.
         Some(Proposal { score: proposal.score.min(balanced.score - 0.1).max(0.0), ..proposal })
     };
@@ -143,12 +177,21 @@ fn oriented(request: &Request) -> Request {
 }
 
 /// Fits again with the choices of an earlier proposal held: one programme, for a pin that is being moved.
-pub fn refit(request: &Request, choices: &Choices) -> Outcome {
+///
+/// # Errors
+/// What the choices name that the request does not have: they are those of another one.
+pub fn refit(request: &Request, choices: &Choices) -> Result<Outcome, Invalid> {
     let sketch = request.sketch.oriented(request.turn, request.flip);
     let request = &oriented(request);
-    match fit_by(request, &sketch, choices.approach, Some(&choices.settled)) {
-        Ok(proposal) => Outcome::Proposals(vec![proposal]),
-        Err(conflict) => Outcome::Conflict(conflict),
+    let applying = Approach::that_apply(sketch.canvas.pages, request.target.pages);
+    if !applying.contains(&choices.approach) {
+        let names: Vec<&str> = applying.iter().map(|a| a.name()).collect();
+        return Err(Invalid::one("approach", format!("“{}”", choices.approach.name()), names.join(", ")));
+    }
+    match fit_by(request, &sketch, choices.approach, Some(choices), &Cancel::default()) {
+        Ok(proposal) => Ok(Outcome::Proposals(vec![proposal])),
+        Err(Unfit::Conflict(conflict)) => Ok(Outcome::Conflict(conflict)),
+        Err(Unfit::Unsuited(invalid)) => Err(invalid),
     }
 }
 
@@ -193,48 +236,62 @@ fn rank(proposals: &mut [Proposal], listed: bool) {
 }
 
 /// Fits by one approach: at once, or by way of the sketch that it makes first.
-fn fit_by(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
-    let Some(derived) = copies::derived(request, sketch, approach) else { return fit_one(request, sketch, approach, held) };
+fn fit_by(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&Choices>, cancel: &Cancel) -> Result<Proposal, Unfit> {
+    let derived = match copies::derived(request, sketch, approach) {
+        None => return fit_one(request, sketch, approach, held, cancel),
+        Some(derived) => derived.map_err(Unfit::Conflict)?,
+    };
     if let Some(page) = twice::one_page(request, approach, &derived) {
-        let found = fit_one(page.request(), &page.request().sketch, Approach::Scale, held);
+        let found = fit_one(page.request(), &page.request().sketch, Approach::Scale, held, cancel);
         return match found {
             Ok(proposal) => Ok(derived.named(page.both(proposal, &derived), request)),
-            Err(conflict) => Err(derived.told(page.told(conflict))),
+            Err(unfit) => Err(unfit.map(|conflict| derived.told(page.told(conflict)))),
         };
     }
     let inner = derived.request();
-    match fit_one(inner, &inner.sketch, Approach::Scale, held) {
+    match fit_one(inner, &inner.sketch, Approach::Scale, held, cancel) {
         Ok(proposal) => Ok(derived.named(proposal, request)),
-        Err(conflict) => Err(derived.told(conflict)),
+        Err(unfit) => Err(unfit.map(|conflict| derived.told(conflict))),
     }
 }
 
 /// Fits at once: as it is, and where the fold parts what a cluster lay over once more with the cluster doubled.
-fn fit_one(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
+fn fit_one(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&Choices>, cancel: &Cancel) -> Result<Proposal, Unfit> {
     let map = Map::new(approach, sketch.canvas, request.target);
-    if let Some(settled) = held {
-        let doubled = doubled::held(request, sketch, map, settled);
-        return fit_with(&doubled::with(request, doubled), sketch, (approach, map), held);
+    if let Some(choices) = held {
+        let doubled = doubled::held(request, sketch, choices);
+        return fit_with(&doubled::with(request, doubled), sketch, (approach, map), held, cancel);
     }
-    let plain = fit_with(request, sketch, (approach, map), None)?;
+    let plain = fit_with(request, sketch, (approach, map), None, cancel)?;
     let parted = doubled::parted(request, sketch, map, &plain.measures);
     if parted.is_empty() {
         return Ok(plain);
     }
-    let doubled = fit_with(&doubled::with(request, parted), sketch, (approach, map), None);
+    let doubled = fit_with(&doubled::with(request, parted), sketch, (approach, map), None, cancel);
     Ok(doubled.ok().filter(|d| doubled::is_better(&d.measures, &plain.measures)).unwrap_or(plain))
 }
 
-fn fit_with(request: &Request, sketch: &Sketch, (approach, map): (Approach, Map), held: Option<&search::Settled>) -> Result<Proposal, Conflict> {
-    let Some(items) = item::items(request, sketch, map) else { return Err(Conflict::no_slots(request)) };
-    let scene = Scene { request, sketch, map, place: in_inches(map.apply(sketch.canvas.span())), items: &items };
-    let chosen = search::choose(&scene, held).map_err(|model| conflict::explain(request, sketch, &items, &model.programme))?;
+fn fit_with(
+    request: &Request,
+    sketch: &Sketch,
+    (approach, map): (Approach, Map),
+    held: Option<&Choices>,
+    cancel: &Cancel,
+) -> Result<Proposal, Unfit> {
+    let Some(items) = item::items(request, sketch, map) else { return Err(Unfit::Conflict(Conflict::no_slots(request))) };
+    let scene = Scene { request, sketch, map, place: in_inches(map.apply(sketch.canvas.span())), items: &items, cancel };
+    let chosen = match held {
+        Some(choices) => search::again(&scene, choices).map_err(Unfit::Unsuited)?,
+        None => search::choose(&scene),
+    };
+    let chosen = chosen.map_err(|model| Unfit::Conflict(conflict::explain(request, sketch, &items, &model.programme)))?;
     let ticks = ruler::snap(&scene, &chosen.model, &chosen.solved);
     let layout = assemble::layout(&scene, &chosen.model, &ticks);
     let measures = measure(sketch, map, &layout);
     let notes = notes::notes(&scene, &chosen, &layout, &measures);
     let whys = why::of_blocks(&scene, &chosen, &measures);
-    Ok(Proposal::new(request, sketch, Choices { approach, settled: chosen.settled() }, layout, measures, Told { notes, whys, tried: chosen.tried }))
+    let choices = Choices::of(approach, &scene, &chosen.model, chosen.settled());
+    Ok(Proposal::new(request, sketch, choices, layout, measures, Told { notes, whys, tried: chosen.tried }))
 }
 
 fn in_inches(span: Span) -> Span {

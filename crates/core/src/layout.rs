@@ -8,6 +8,8 @@ use serde_json::{Map, Value, json};
 
 /// The `format` of a layout document.
 pub const FORMAT: &str = "metrosk-layout/1";
+/// How many blocks a layout may have: those of the largest sketch on both pages, split for photos.
+const MOST_BLOCKS: usize = 4_000;
 
 /// The part of a print that shows, each 0 to 1 of the print.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -151,14 +153,13 @@ fn read_layout(top: &Node<'_>) -> Option<Layout> {
     let unit = read_unit(top);
     let reader = Reader { unit: unit.unwrap_or_default() };
     let canvas = top.need("canvas", "an object with page and pages").and_then(|n| read_canvas(&n, reader));
-    let blocks = top.need("blocks", "a list of blocks").map(|n| n.items());
-    let blocks: Option<Vec<LayoutBlock>> = blocks?.iter().map(|n| read_layout_block(n, reader)).collect();
+    let blocks = top.need("blocks", "a list of blocks").and_then(|n| n.each(MOST_BLOCKS, |b| read_layout_block(b, reader)));
     Some(Layout { unit: unit?, canvas: canvas?, blocks: blocks? })
 }
 
 fn read_layout_block(node: &Node<'_>, reader: Reader) -> Option<LayoutBlock> {
     let mut block = read_block(node, reader)?;
-    let from: Option<Vec<String>> = node.need("from", "a list of sketch blocks' ids")?.items().iter().map(|n| n.text().map(str::to_owned)).collect();
+    let from = node.need("from", "a list of sketch blocks' ids").and_then(|n| n.texts(MOST_BLOCKS));
     let page = node.need("page", "0 or 1").and_then(|n| n.count(0, 1));
     let whole = node.get("whole").and_then(|n| n.need("box", "an object with x, y, w and h")).map(|n| crate::sketch::read_rect(&n, reader));
     let placed = match node.get("photo") {

@@ -23,6 +23,7 @@
 //! assert_eq!(proposals[0].layout.blocks.len(), 1);
 //! ```
 
+mod cancel;
 pub mod document;
 pub mod fit;
 pub mod geometry;
@@ -32,3 +33,5 @@ pub mod numbers;
 pub mod plan;
 pub mod reading;
 pub mod sketch;
+
+pub use cancel::Cancel;

@@ -32,8 +32,14 @@ mod print;
 pub use print::print;
 
 use crate::plan::Defaults;
-use crate::sketch::Sketch;
+use crate::sketch::{Kind, Sketch};
+use std::collections::BTreeSet;
 use std::fmt;
+
+/// How many lines a text may have: a sketch has up to 500 blocks, and remarks between them.
+const MOST_LINES: usize = 2_000;
+/// How often what names lines that have gone is left out, while a text is being typed.
+const MOST_TRIES: usize = 12;
 
 /// Something that can't be understood, at its place.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -69,15 +75,20 @@ pub fn read(text: &str) -> Result<Sketch, Vec<WordError>> {
 /// # Errors
 /// Every line that can't be understood, each at the word.
 pub fn read_as(maker: &Defaults, text: &str) -> Result<Sketch, Vec<WordError>> {
+    if let Some(beyond) = text.lines().nth(MOST_LINES) {
+        let found = format!("line {} of {}", MOST_LINES + 1, text.lines().count());
+        let length = beyond.chars().count();
+        return Err(vec![WordError { line: MOST_LINES + 1, column: 1, length, found, allowed: vec![format!("at most {MOST_LINES} lines")] }]);
+    }
     meaning::sketch(grammar::lines(text)?, maker)
 }
 
 /// The sketch of those lines that can be understood, for looking at while the rest is being typed. `None` when what is left
 /// can't be read either.
 pub fn read_what_can_be(maker: &Defaults, text: &str) -> Option<Sketch> {
-    let mut lines: Vec<&str> = text.lines().collect();
+    let mut lines: Vec<&str> = text.lines().take(MOST_LINES).collect();
     // A line that goes may take what others name with it, so it is tried again; each time there is less.
-    loop {
+    for _ in 0..MOST_TRIES {
         match read_as(maker, &lines.join("\n")) {
             Ok(sketch) => return Some(sketch),
             Err(errors) => {
@@ -90,6 +101,7 @@ pub fn read_what_can_be(maker: &Defaults, text: &str) -> Option<Sketch> {
             }
         }
     }
+    None
 }
 
 /// Reads a sketch in place of an earlier one: what the language does not speak of is kept, of blocks by their ids.
@@ -98,11 +110,18 @@ pub fn read_what_can_be(maker: &Defaults, text: &str) -> Option<Sketch> {
 /// Every line that can't be understood, each at the word.
 pub fn read_over(earlier: &Sketch, maker: &Defaults, text: &str) -> Result<Sketch, Vec<WordError>> {
     let mut sketch = read_as(maker, text)?;
+    let ids: BTreeSet<String> = sketch.blocks.iter().map(|b| b.id.clone()).collect();
     sketch.other.clone_from(&earlier.other);
     for block in &mut sketch.blocks {
         if let Some(known) = earlier.blocks.iter().find(|b| b.id == block.id && b.kind == block.kind) {
             block.other.clone_from(&known.other);
             block.sure = known.sure;
+            if block.kind != Kind::Cluster {
+                block.size = known.size;
+            }
+            if block.kind != Kind::Mat && known.under.as_ref().is_some_and(|id| ids.contains(id)) {
+                block.under.clone_from(&known.under);
+            }
         }
     }
     Ok(sketch)
@@ -113,7 +132,7 @@ mod tests {
     use super::*;
     use crate::geometry::Edge;
     use crate::length::{Length, Unit};
-    use crate::sketch::{Kind, Shape, UnitShape};
+    use crate::sketch::{Shape, UnitShape};
 
     fn one(line: &str) -> crate::sketch::Block {
         read(line).unwrap_or_else(|e| panic!("{line}: {e:?}")).blocks.remove(0)

@@ -10,7 +10,7 @@ mod write;
 
 pub use block::{Block, ClusterSize, Grid, Kind, Ring, Shape, TriangleCorner, UnitShape};
 pub use change::{Change, Corner};
-pub(crate) use read::{Reader, read_block, read_canvas, read_rect, read_unit};
+pub(crate) use read::{MOST_BLOCKS, MOST_TURN, Reader, read_block, read_canvas, read_rect, read_unit};
 pub use suits::changes_for;
 pub use turning::{Flip, QuarterTurn};
 pub(crate) use write::{block_fields, canvas_json, rect_json};

@@ -70,7 +70,7 @@ fn a_block_is_doubled_as_large_on_each_page() {
     assert!(both[0].r <= FOLD && both[1].l >= FOLD, "{both:?}");
     assert!((both[0].w() - both[1].w()).abs() < 2.0 && (both[0].t - both[1].t).abs() < 2.0);
     assert!(both[0].w() > 0.7 * plain.w(), "as large as once: {} against {}", both[0].w(), plain.w());
-    assert!(proposal.notes.iter().any(|n| n.contains("once on each page")), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n.contains("once on each page")), "{:?}", proposal.sentences());
 }
 
 #[test]
@@ -101,7 +101,7 @@ fn what_does_not_stand_at_the_fold_stays_one() {
     drawn["blocks"][4]["box"] = json!({"x": 1, "y": 6.75, "w": 2, "h": 1});
     let proposal = sound(&request(&drawn, 0, 2, away)).swap_remove(0);
     assert_eq!(spans(&proposal, "t1").len(), 1);
-    assert!(proposal.notes.iter().any(|n| n.contains("does not stand at the fold")), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n.contains("does not stand at the fold")), "{:?}", proposal.sentences());
 }
 
 #[test]
@@ -114,7 +114,7 @@ fn where_there_is_no_fold_nothing_is_said_of_it() {
             drawn["blocks"][block]["box"]["w"] = json!(2);
         }
         let proposal = sound(&request(&drawn, 0, pages, json!({"at_fold": at_fold}))).swap_remove(0);
-        assert_eq!(proposal.notes.iter().any(|n| n.contains("does not stand at the fold")), told, "{pages}: {:?}", proposal.notes);
+        assert_eq!(proposal.sentences().iter().any(|n| n.contains("does not stand at the fold")), told, "{pages}: {:?}", proposal.sentences());
     }
 }
 
@@ -193,8 +193,8 @@ fn a_cluster_over_what_the_fold_parts_stands_once_on_each_page() {
     let (p1, p2) = (spans(&proposal, "p1")[0], spans(&proposal, "p2")[0]);
     assert!(both[0].overlaps(p1, 2.0) && both[1].overlaps(p2, 2.0), "each lies over the photo of its page");
     assert_eq!(proposal.measures.relations.kept, proposal.measures.relations.of);
-    assert!(proposal.notes.iter().any(|n| n.contains("once on each page, since the fold parts what it lay over")), "{:?}", proposal.notes);
-    assert!(!proposal.notes.iter().any(|n| n.contains("c1 runs over the fold")), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n.contains("once on each page, since the fold parts what it lay over")), "{:?}", proposal.sentences());
+    assert!(!proposal.sentences().iter().any(|n| n.contains("c1 runs over the fold")), "{:?}", proposal.sentences());
 }
 
 #[test]
@@ -234,7 +234,7 @@ fn a_doubled_cluster_stays_doubled_while_a_block_moves() {
     let read = Choices::from_json(&found.choices.to_json()).unwrap();
     let at = found.layout.blocks.iter().find(|b| b.block.id == "t1").unwrap().block.rect.y + Length::inches(1, 4);
     request.pins.push(Pin { block: "t1".to_owned(), edge: PinEdge::Edge(Edge::Top), at, to: None });
-    let Outcome::Proposals(again) = refit(&request, &read) else { panic!("it fits again") };
+    let Outcome::Proposals(again) = refit(&request, &read).unwrap() else { panic!("it fits again") };
     assert_eq!(spans(&again[0], "c1").len(), 2);
     assert!(again[0].faults(&request).is_empty());
     let moved = |id: &str| (spans(&again[0], id)[0].cx() - spans(&found, id)[0].cx()).abs();

@@ -5,7 +5,7 @@
 mod common;
 
 use common::{request, sound};
-use metrosk_core::fit::{Fault, Proposal, Request};
+use metrosk_core::fit::{Fault, Note, Proposal, Request};
 use metrosk_core::geometry::Edge;
 use metrosk_core::layout::LayoutBlock;
 use metrosk_core::length::Length;
@@ -109,19 +109,29 @@ fn prints_used_twice_left_out_or_at_another_size() {
 fn too_few_photos_and_blocks_without_a_place() {
     let found = after(|p| {
         p.layout.blocks.retain(|b| b.block.id != "p2");
-        p.notes.retain(|n| !n.contains("p2"));
+        p.notes.retain(|n| !n.explains_absence_of("p2"));
     });
     assert!(found.contains(&Fault::PhotoCount(1, 2)) && found.contains(&Fault::Missing("p2".into())), "{found:?}");
-    // A note that names it takes the fault away; one that names another does not.
-    let said = |note: &str| {
+    // A note that explains it takes the fault away; one that only names it, or explains another, does not.
+    let said = |note: Note| {
         after(|p| {
             p.layout.blocks.retain(|b| b.block.id != "s1" && b.from != ["s1"]);
-            p.notes.retain(|n| !n.contains("s1"));
-            p.notes.push(note.into());
+            p.notes.push(note);
         })
     };
-    assert_eq!(said("The strip s1 is left out."), []);
-    assert_eq!(said("The strip s10 is left out."), [Fault::Missing("s1".into())]);
+    let elsewhere = |id: &str| Note::OnOtherPage { blocks: vec![id.into()] };
+    assert_eq!(said(elsewhere("s1")), []);
+    assert_eq!(said(elsewhere("s10")), [Fault::Missing("s1".into())]);
+    assert_eq!(said(Note::StaysOne { block: "strip s1".into() }), [Fault::Missing("s1".into())]);
+}
+
+#[test]
+fn two_blocks_of_one_id_are_a_fault_without_prints_too() {
+    let base = request(&sketch(), 0, 1, json!({}));
+    let mut proposal = sound(&base).swap_remove(0);
+    let first = proposal.layout.blocks[0].block.id.clone();
+    proposal.layout.blocks[1].block.id = first.clone();
+    assert!(proposal.faults(&base).contains(&Fault::Name(first)));
 }
 
 #[test]

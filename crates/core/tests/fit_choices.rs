@@ -44,7 +44,7 @@ fn touching_photos_still_touch_on_a_spread() {
     let (a, b) = (block(&proposal, "p1").block.rect, block(&proposal, "p2").block.rect);
     assert_eq!(a.right(), b.x);
     assert_eq!((a.y, a.h), (b.y, b.h));
-    assert!(proposal.notes.iter().any(|n| n == "Photos p1 and p2 still touch."), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n == "Photos p1 and p2 still touch."), "{:?}", proposal.sentences());
 }
 
 #[test]
@@ -81,7 +81,7 @@ fn fewer_photos_merge_neighbours_and_then_give_room_to_write() {
     ]));
     let one = best(&apart, 0, 1, json!({"photos": {"count": 1}}));
     assert_eq!(block(&one, "p2").block.kind, Kind::Journal);
-    assert!(one.notes.iter().any(|n| n.contains("p2 becomes writing space")), "{:?}", one.notes);
+    assert!(one.sentences().iter().any(|n| n.contains("p2 becomes writing space")), "{:?}", one.sentences());
 }
 
 #[test]
@@ -131,7 +131,7 @@ fn whole_prints_keep_their_size() {
 fn a_centred_photo_clears_the_fold_and_says_so() {
     let centred = sketch(json!([{"id": "p1", "kind": "photo", "box": {"x": 4, "y": 3, "w": 4, "h": 4}}]));
     let proposal = best(&centred, 0, 2, json!({"approach": "stretch"}));
-    assert!(proposal.notes.iter().any(|n| n.contains("p1") && n.contains("to clear the fold")), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n.contains("p1") && n.contains("to clear the fold")), "{:?}", proposal.sentences());
 }
 
 #[test]
@@ -222,7 +222,7 @@ fn a_refit_with_held_choices_meets_a_moved_pin() {
         at: metrosk_core::length::Length::inches(13, 1),
         to: None,
     });
-    let Outcome::Proposals(again) = fit::refit(&pinned, &found.choices) else { panic!("the title may stand there") };
+    let Outcome::Proposals(again) = fit::refit(&pinned, &found.choices).unwrap() else { panic!("the title may stand there") };
     common::assert_sound(&pinned, &again[0]);
     let pages = |p: &Proposal| p.layout.blocks.iter().map(|b| (b.block.id.clone(), b.page)).collect::<Vec<_>>();
     assert_eq!(pages(&again[0]), pages(&found));

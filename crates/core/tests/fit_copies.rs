@@ -71,7 +71,7 @@ fn an_echo_says_the_same_twice() {
 fn what_bleeds_runs_on_and_further_photos_go_to_the_right() {
     let proposal = by(&pair(), 2, "run-on", json!({}));
     assert!(proposal.layout.blocks.iter().filter(|b| b.page == 1).all(|b| b.from == ["s1"]));
-    assert!(proposal.notes.iter().any(|n| n == "s1 runs on across the fold."), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n == "s1 runs on across the fold."), "{:?}", proposal.sentences());
     let more = by(&pair(), 2, "run-on", json!({"photos": {"count": 3}}));
     let right: Vec<&str> = more.layout.blocks.iter().filter(|b| b.page == 1 && b.block.kind == Kind::Photo).map(|b| b.from[0].as_str()).collect();
     assert_eq!(right, ["p1"], "the largest photo's place is used again");
@@ -91,7 +91,7 @@ fn one_side_keeps_the_page_with_more_of_the_photos() {
     let strip = of(&proposal, "s1", 0).block.rect;
     assert_eq!((inches(strip.x), inches(strip.w)), (0.0, 12.0), "what crossed the fold is cut off there");
     assert_eq!(inches(of(&proposal, "p2", 0).block.rect.x), 2.0);
-    assert!(proposal.notes.iter().any(|n| n == "p1 is on the other page and left out."), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n == "p1 is on the other page and left out."), "{:?}", proposal.sentences());
 }
 
 #[test]

@@ -46,7 +46,7 @@ fn a_row_is_lengthened_and_shortened_within_its_place() {
         let found = photos(&proposal);
         assert_eq!(found.len(), count);
         assert_a_row(&found, gap);
-        assert!(proposal.notes.iter().any(|n| n.starts_with(&format!("Photos p0, p1 and p2 become a row of {count}"))), "{:?}", proposal.notes);
+        assert!(proposal.sentences().iter().any(|n| n.starts_with(&format!("Photos p0, p1 and p2 become a row of {count}"))), "{:?}", proposal.sentences());
     }
 }
 
@@ -68,7 +68,7 @@ fn photos_with_mats_of_their_own_are_no_row() {
     }
     let proposal = with_count(&sketch(&blocks), 4);
     assert_eq!(proposal.layout.blocks.iter().filter(|b| b.block.kind == Kind::Mat).count(), 3);
-    assert!(!proposal.notes.iter().any(|n| n.contains("become a row")), "{:?}", proposal.notes);
+    assert!(!proposal.sentences().iter().any(|n| n.contains("become a row")), "{:?}", proposal.sentences());
 }
 
 #[test]

@@ -74,7 +74,7 @@ fn a_large_print_has_small_ones_beside_or_below_it() {
         let around = prints[1..].iter().copied().reduce(Span::around).unwrap();
         let (own, other) = if below { (around.w(), large.w()) } else { (around.h(), large.h()) };
         assert!((own - other).abs() < 2.0, "the small ones are as long as the large one");
-        assert!(proposal.notes.iter().any(|n| n.contains("one large print") && n.contains("3 small ones")), "{:?}", proposal.notes);
+        assert!(proposal.sentences().iter().any(|n| n.contains("one large print") && n.contains("3 small ones")), "{:?}", proposal.sentences());
     }
 }
 
@@ -134,7 +134,7 @@ fn a_slot_becomes_writing_space_paper_or_nothing() {
     let kind = |id: &str| proposal.layout.blocks.iter().find(|b| b.from == [id]).map(|b| b.block.kind);
     assert_eq!((kind("p2"), kind("p3"), kind("p4")), (Some(Kind::Journal), Some(Kind::Paper), Some(Kind::Photo)));
     assert_eq!((kind("p1"), kind("m1")), (None, None), "its mat goes with it");
-    assert!(proposal.notes.iter().any(|n| n.contains("p1") && n.contains("m1") && n.contains("left out")), "{:?}", proposal.notes);
+    assert!(proposal.sentences().iter().any(|n| n.contains("p1") && n.contains("m1") && n.contains("left out")), "{:?}", proposal.sentences());
 }
 
 #[test]

@@ -1,10 +1,10 @@
 //! The application: its state, its routes and what surrounds them; used by the command and by the tests.
 
-use crate::auth::{Backend, Passwords, Sessions};
+use crate::auth::{Backend, Passwords, SESSION_LASTS, Sessions, prolong};
+use crate::compute::Compute;
 use crate::layers;
 use crate::layouts::Layouts;
 use crate::objects::Objects;
-use crate::routes::pictures::Desk;
 use crate::routes::{fit, history, links, numbers, pages, pictures, session, sketches, takeaway, team};
 use crate::settings::Settings;
 use anyhow::Context;
@@ -12,6 +12,7 @@ use axum::Router;
 use axum::body::Bytes;
 use axum::extract::DefaultBodyLimit;
 use axum::http::header;
+use axum::middleware;
 use axum::routing::get;
 use axum_login::AuthManagerLayerBuilder;
 use axum_login::tower_sessions::cookie::SameSite;
@@ -29,8 +30,6 @@ use utoipa_axum::routes;
 const LARGEST_DOCUMENT: usize = 2 * 1024 * 1024;
 /// The largest archive or picture that is read.
 const LARGEST_FILE: usize = 16 * 1024 * 1024;
-/// Who has not come for so long signs in again.
-const SESSION_LASTS: time::Duration = time::Duration::days(30);
 /// A connection that has lain for so long is tried before it is used.
 const STALE: Duration = Duration::from_secs(1);
 
@@ -41,7 +40,7 @@ pub struct App {
     pub(crate) settings: Settings,
     pub(crate) passwords: Passwords,
     pub(crate) layouts: Layouts,
-    pub(crate) desk: Desk,
+    pub(crate) compute: Compute,
     pub(crate) objects: Objects,
 }
 
@@ -49,8 +48,18 @@ impl App {
     /// Connects and brings the tables up to date.
     ///
     /// # Errors
-    /// When the database does not answer or a migration fails.
+    /// When the database does not answer, a migration fails, or the place of pictures can't be used.
     pub async fn connect(database_url: &str, settings: Settings) -> anyhow::Result<App> {
+        let app = App::connect_as_is(database_url, settings).await?;
+        sqlx::migrate!().run(&app.pool).await.context("the database's tables could not be brought up to date")?;
+        Ok(app)
+    }
+
+    /// Connects, and leaves the tables as they are.
+    ///
+    /// # Errors
+    /// When the database does not answer, or the place of pictures can't be used.
+    pub async fn connect_as_is(database_url: &str, settings: Settings) -> anyhow::Result<App> {
         let pool = PgPoolOptions::new()
             .max_connections(settings.connections)
             .acquire_timeout(Duration::from_secs(5))
@@ -67,9 +76,11 @@ impl App {
             .connect(database_url)
             .await
             .context("the database does not answer; DATABASE_URL says where it is looked for")?;
-        sqlx::migrate!().run(&pool).await.context("the database's tables could not be brought up to date")?;
         let objects = Objects::open(&settings.pictures)?;
-        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default(), desk: Desk::default(), objects })
+        let cores = std::thread::available_parallelism().map_or(2, usize::from);
+        let at_once = if settings.compute_at_once == 0 { cores } else { settings.compute_at_once };
+        let compute = Compute::new(at_once, settings.compute_timeout);
+        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default(), compute, objects })
     }
 }
 
@@ -161,25 +172,43 @@ pub fn router(app: App) -> Router {
     let router = api
         .route("/api/openapi.json", get(async move || ([(header::CONTENT_TYPE, "application/json")], description.clone())))
         .method_not_allowed_fallback(layers::no_such_method)
+        .layer(middleware::from_fn(prolong))
         .layer(auth)
         .layer(layers::cross_site(&app.settings))
         .route("/api/{*rest}", get(layers::nothing_here).fallback(layers::nothing_here))
+        .with_state(app.clone());
+    let probes = Router::new()
         .route("/readyz", get(layers::ready))
         .with_state(app.clone())
         .route("/healthz", get(async || "ok"))
         .route("/metrics", get(layers::metrics));
-    layers::around(layers::front_end(router, app.settings.web.as_deref()), &app.settings)
+    layers::around(layers::front_end(router, app.settings.web.as_deref()), probes, &app.settings)
 }
 
-/// Serves the application until `stop` is done, and lets open requests end.
+/// Serves the application until `stop` is done, then lets open requests end for as long as the settings' grace; what still goes on after
+/// that is broken off.
 ///
 /// # Errors
 /// When the listener fails.
 pub async fn serve(listener: TcpListener, app: App, stop: impl Future<Output = ()> + Send + 'static) -> anyhow::Result<()> {
-    let sweeper = tokio::spawn(sweep(app.pool.clone()));
+    let chores = [tokio::spawn(sweep(app.pool.clone())), tokio::spawn(layers::keep_metrics())];
+    let (stopping, stopped) = tokio::sync::oneshot::channel();
+    let (compute, grace) = (app.compute.clone(), app.settings.grace);
+    let told = async move {
+        stop.await;
+        compute.stop();
+        let _ = stopping.send(());
+    };
     let service = router(app).into_make_service_with_connect_info::<SocketAddr>();
-    axum::serve(listener, service).with_graceful_shutdown(stop).await?;
-    sweeper.abort();
+    let over = async {
+        let _ = stopped.await;
+        tokio::time::sleep(grace).await;
+    };
+    tokio::select! {
+        served = axum::serve(listener, service).with_graceful_shutdown(told) => served?,
+        () = over => tracing::warn!("requests that had not ended were broken off"),
+    }
+    chores.iter().for_each(tokio::task::JoinHandle::abort);
     Ok(())
 }
 

@@ -6,9 +6,9 @@ mod sessions;
 mod throttle;
 mod tokens;
 
-pub(crate) use guests::{Lead, Maker, Member};
+pub(crate) use guests::{Lead, Maker, Member, Person};
 pub(crate) use passwords::{Passwords, check_password};
-pub(crate) use sessions::Sessions;
+pub(crate) use sessions::{LASTS as SESSION_LASTS, Sessions, prolong};
 pub(crate) use throttle::Throttle;
 pub(crate) use tokens::{hash, new_token};
 
@@ -19,16 +19,16 @@ use sqlx::PgPool;
 use std::fmt;
 use uuid::Uuid;
 
-/// Who is signed in, and in which of her teams.
+/// Who is signed in, and the team that a new tab of hers begins in.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub(crate) struct SignedIn {
     pub(crate) person: Uuid,
-    pub(crate) team: Uuid,
+    pub(crate) team: Option<Uuid>,
 }
 
 impl fmt::Display for SignedIn {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        write!(f, "{} in {}", self.person, self.team)
+        write!(f, "{}", self.person)
     }
 }
 
@@ -75,6 +75,6 @@ impl AuthnBackend for Backend {
     }
 
     async fn get_user(&self, id: &UserId<Backend>) -> sqlx::Result<Option<PersonRow>> {
-        people::in_team(&self.pool, id.person, id.team).await
+        people::find(&self.pool, id.person, id.team).await
     }
 }

@@ -19,8 +19,17 @@ pub(crate) enum Failure {
     #[error("there is no {0} of that id")]
     Missing(&'static str),
     /// A write that started from an older revision.
-    #[error("this page has been changed since revision {yours}; the newest is {}", newest.revision)]
+    #[error("this page has been changed since version {yours}; the newest is {}", newest.revision)]
     Stale { yours: i32, newest: Box<crate::schema::PageView> },
+    /// A write of a page's name, dates and the like that started from an older revision.
+    #[error("this page's name or dates have been changed since version {yours}; the newest is {}", newest.details_revision)]
+    StaleDetails { yours: i32, newest: Box<crate::schema::PageView> },
+    /// A write of a sketch that started from an older revision.
+    #[error("this sketch has been changed since version {yours}; the newest is {}", newest.revision)]
+    StaleSketch { yours: i32, newest: Box<crate::schema::SketchView> },
+    /// She is in no team, or not in the one that she asks about.
+    #[error("You are not in this team now. An invitation by one of its leads lets you in again.")]
+    NoTeam,
     /// Nobody is signed in.
     #[error("Sign in first.")]
     SignedOut,
@@ -39,9 +48,27 @@ pub(crate) enum Failure {
     /// The database could not be reached.
     #[error("the database could not be reached")]
     Unreachable,
-    /// The database did not answer as it should.
+    /// What is sent can't be kept in the database as it is.
+    #[error("the database refused a value: {0}")]
+    Unstorable(sqlx::Error),
+    /// Another write came in between.
+    #[error("another write came in between: {0}")]
+    Clash(sqlx::Error),
+    /// A fault in what is asked of the database.
     #[error("the database failed: {0}")]
-    Database(#[from] sqlx::Error),
+    Database(sqlx::Error),
+    /// More is asked than can be computed now.
+    #[error("Too much is being worked on at once. Try again in a moment.")]
+    Busy,
+    /// It was given up after so many seconds.
+    #[error("This took longer than {0} seconds and was given up. A page with fewer blocks, or fewer choices, takes less.")]
+    TooLong(u64),
+    /// The answer took too long.
+    #[error("The server took too long and gave up. Nothing is lost that was shown as saved.")]
+    Slow,
+    /// A body did not come in for too long.
+    #[error("What was sent stopped coming in. Nothing of it was kept; send it again.")]
+    SlowBody,
     /// The store of pictures did not answer as it should.
     #[error("the store of pictures failed: {0}")]
     Objects(#[from] object_store::Error),
@@ -69,6 +96,10 @@ pub(crate) struct Problem {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(value_type = Option<crate::schema::PageView>)]
     pub(crate) newest: Option<Value>,
+    /// On a stale write of a sketch, the sketch as it is now.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<crate::schema::SketchView>)]
+    pub(crate) newest_sketch: Option<Value>,
 }
 
 /// One finding in a document.
@@ -82,18 +113,41 @@ pub(crate) struct FindingView {
     pub(crate) allowed: String,
 }
 
+impl From<sqlx::Error> for Failure {
+    /// By what can be done about it: try again, send something else, or mend the program.
+    fn from(error: sqlx::Error) -> Failure {
+        match &error {
+            sqlx::Error::Io(_) | sqlx::Error::Tls(_) | sqlx::Error::PoolTimedOut | sqlx::Error::PoolClosed | sqlx::Error::WorkerCrashed => {
+                Failure::Unreachable
+            }
+            sqlx::Error::Database(told) => match told.code().as_deref().unwrap_or_default() {
+                // No connection, none to be had, or the server is going down or coming up (classes 08, 53, 57).
+                code if code.starts_with("08") || code.starts_with("53") || code.starts_with("57P") => Failure::Unreachable,
+                // Serialisation failure, deadlock, no lock to be had.
+                "40001" | "40P01" | "55P03" => Failure::Clash(error),
+                // Two at once made what may be there once.
+                "23505" => Failure::Clash(error),
+                // A value out of range, too long, or of no such form.
+                code if code.starts_with("22") => Failure::Unstorable(error),
+                _ => Failure::Database(error),
+            },
+            _ => Failure::Database(error),
+        }
+    }
+}
+
 impl Failure {
     fn status(&self) -> StatusCode {
         match self {
-            Failure::Invalid(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Failure::Invalid(_) | Failure::Unstorable(_) | Failure::TooLong(_) => StatusCode::UNPROCESSABLE_ENTITY,
             Failure::Missing(_) => StatusCode::NOT_FOUND,
-            Failure::Stale { .. } => StatusCode::CONFLICT,
+            Failure::Stale { .. } | Failure::StaleDetails { .. } | Failure::StaleSketch { .. } | Failure::Standing(_) => StatusCode::CONFLICT,
             Failure::SignedOut | Failure::WrongSignIn => StatusCode::UNAUTHORIZED,
-            Failure::NotAllowed(_) => StatusCode::FORBIDDEN,
+            Failure::NotAllowed(_) | Failure::NoTeam => StatusCode::FORBIDDEN,
             Failure::TooMany { .. } => StatusCode::TOO_MANY_REQUESTS,
-            Failure::Standing(_) => StatusCode::CONFLICT,
-            Failure::Database(_) | Failure::Unreachable | Failure::Objects(_) => StatusCode::SERVICE_UNAVAILABLE,
-            Failure::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
+            Failure::Clash(_) | Failure::Unreachable | Failure::Objects(_) | Failure::Busy | Failure::Slow => StatusCode::SERVICE_UNAVAILABLE,
+            Failure::SlowBody => StatusCode::REQUEST_TIMEOUT,
+            Failure::Database(_) | Failure::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
         }
     }
 
@@ -102,12 +156,22 @@ impl Failure {
             Failure::Invalid(_) => ("invalid-document", "The document breaks its format"),
             Failure::Missing(_) => ("missing", "Not found"),
             Failure::Stale { .. } => ("stale-write", "The page has changed meanwhile"),
+            Failure::StaleDetails { .. } => ("stale-details", "The page's name or dates have changed meanwhile"),
+            Failure::StaleSketch { .. } => ("stale-sketch", "The sketch has changed meanwhile"),
+            Failure::NoTeam => ("no-team", "Not in this team"),
+            Failure::Unstorable(_) => ("unstorable", "This can't be kept"),
+            Failure::Clash(_) => ("clash", "Another write came in between"),
+            Failure::Busy => ("busy", "The server is busy"),
+            Failure::TooLong(_) => ("too-long", "This takes too long"),
+            Failure::Slow => ("slow", "The server took too long"),
+            Failure::SlowBody => ("slow-body", "The rest did not come in"),
             Failure::SignedOut => ("signed-out", "Nobody is signed in"),
             Failure::WrongSignIn => ("wrong-sign-in", "That did not sign you in"),
             Failure::NotAllowed(_) => ("not-allowed", "Not allowed"),
             Failure::TooMany { .. } => ("too-many", "Too many tries"),
             Failure::Standing(_) => ("as-things-stand", "Not as things stand"),
-            Failure::Database(_) | Failure::Unreachable => ("database", "The database does not answer"),
+            Failure::Unreachable => ("database", "The database does not answer"),
+            Failure::Database(_) => ("internal", "Something went wrong here"),
             Failure::Objects(_) => ("pictures", "The store of pictures does not answer"),
             Failure::Internal(_) => ("internal", "Something went wrong here"),
         }
@@ -116,7 +180,9 @@ impl Failure {
     /// What failed, without what people wrote: a database's own message can hold the values of a row.
     fn for_the_log(&self) -> String {
         match self {
-            Failure::Database(sqlx::Error::Database(e)) => format!("the database failed: code {}", e.code().unwrap_or_default()),
+            Failure::Database(sqlx::Error::Database(e)) | Failure::Unstorable(sqlx::Error::Database(e)) | Failure::Clash(sqlx::Error::Database(e)) => {
+                format!("the database failed: code {}", e.code().unwrap_or_default())
+            }
             other => other.to_string(),
         }
     }
@@ -131,18 +197,23 @@ impl Failure {
             _ => Vec::new(),
         };
         let newest = match self {
-            Failure::Stale { newest, .. } => serde_json::to_value(newest).ok(),
+            Failure::Stale { newest, .. } | Failure::StaleDetails { newest, .. } => serde_json::to_value(newest).ok(),
+            _ => None,
+        };
+        let newest_sketch = match self {
+            Failure::StaleSketch { newest, .. } => serde_json::to_value(newest).ok(),
             _ => None,
         };
         // What the database or we ourselves say is for the log, not for the reader.
         let detail = match self {
-            Failure::Database(_) | Failure::Unreachable | Failure::Objects(_) => {
+            Failure::Clash(_) | Failure::Unreachable | Failure::Objects(_) => {
                 "Nothing is lost that was shown as saved. Try again in a moment.".to_owned()
             }
-            Failure::Internal(_) => "This is a fault of the program. Nothing is lost that was shown as saved.".to_owned(),
+            Failure::Unstorable(_) => "Something in what was sent can't be kept: a text that is too long, or a number out of range.".to_owned(),
+            Failure::Database(_) | Failure::Internal(_) => "This is a fault of the program. Nothing is lost that was shown as saved.".to_owned(),
             other => other.to_string(),
         };
-        Problem { kind: kind.to_owned(), title: title.to_owned(), status: self.status().as_u16(), detail, findings, newest }
+        Problem { kind: kind.to_owned(), title: title.to_owned(), status: self.status().as_u16(), detail, findings, newest, newest_sketch }
     }
 }
 
@@ -154,7 +225,8 @@ impl IntoResponse for Failure {
         let mut response = problem(self.problem());
         let wait = match self {
             Failure::TooMany { wait } => Some(wait),
-            Failure::Database(_) | Failure::Unreachable => Some(2),
+            Failure::Unreachable | Failure::Clash(_) | Failure::Objects(_) => Some(2),
+            Failure::Busy | Failure::Slow => Some(1),
             _ => None,
         };
         if let Some(wait) = wait {

@@ -1,6 +1,7 @@
 //! What surrounds every route: limits, headers, request ids, logs without personal data, metrics.
 
 use crate::app::App;
+use crate::arrival::request_timeout;
 use crate::error::{Failure, Problem, problem};
 use crate::settings::Settings;
 use axum::Router;
@@ -14,7 +15,7 @@ use metrics_exporter_prometheus::{Matcher, PrometheusBuilder, PrometheusHandle};
 use std::net::SocketAddr;
 use std::path::Path;
 use std::sync::OnceLock;
-use std::time::Instant;
+use std::time::{Duration, Instant};
 use tower::ServiceBuilder;
 use tower::limit::GlobalConcurrencyLimitLayer;
 use tower::load_shed::LoadShedLayer;
@@ -24,13 +25,15 @@ use tower_http::csrf::CsrfLayer;
 use tower_http::request_id::{MakeRequestUuid, PropagateRequestIdLayer, RequestId, SetRequestIdLayer};
 use tower_http::services::{ServeDir, ServeFile};
 use tower_http::set_header::SetResponseHeaderLayer;
-use tower_http::timeout::TimeoutLayer;
-use tower_http::trace::TraceLayer;
+use tower_http::trace::{DefaultOnResponse, TraceLayer};
+use tracing::Level;
 
 /// Scripts, styles, fonts and pictures from here only; nothing in frames.
 const CONTENT_POLICY: &str = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
 /// What is shared between places may be looked at again, not kept.
 const NO_STORE: &str = "no-store";
+/// Who asks whether the server is ready does not wait longer.
+const READY_WITHIN: Duration = Duration::from_secs(2);
 
 /// Refuses writes that another site sent in her name.
 pub(crate) fn cross_site(settings: &Settings) -> CsrfLayer {
@@ -46,8 +49,10 @@ pub(crate) fn front_end(router: Router, folder: Option<&Path>) -> Router {
     match folder {
         Some(folder) => {
             let assets = ServeDir::new(folder.join("assets"));
-            let immutable =
-                SetResponseHeaderLayer::if_not_present(header::CACHE_CONTROL, HeaderValue::from_static("public, max-age=31536000, immutable"));
+            // What is missing today may be there tomorrow: only what was found is kept.
+            let immutable = SetResponseHeaderLayer::if_not_present(header::CACHE_CONTROL, |response: &Response<_>| {
+                response.status().is_success().then_some(HeaderValue::from_static("public, max-age=31536000, immutable"))
+            });
             router
                 .nest_service("/assets", ServiceBuilder::new().layer(immutable).service(assets))
                 .fallback_service(ServeDir::new(folder).fallback(ServeFile::new(folder.join("index.html"))))
@@ -57,18 +62,21 @@ pub(crate) fn front_end(router: Router, folder: Option<&Path>) -> Router {
 }
 
 /// All that surrounds the routes, the outermost last.
-pub(crate) fn around(router: Router, settings: &Settings) -> Router {
+///
+/// `probes` are answered whatever the load is.
+pub(crate) fn around(router: Router, probes: Router, settings: &Settings) -> Router {
     recorder();
     let fixed = |name: HeaderName, value: &'static str| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
     let shed = ServiceBuilder::new()
-        .layer(HandleErrorLayer::new(async |_: tower::BoxError| busy()))
+        .layer(HandleErrorLayer::new(async |_: tower::BoxError| Failure::Busy.into_response()))
         .layer(LoadShedLayer::new())
-        .layer(GlobalConcurrencyLimitLayer::new(settings.most_requests));
+        .layer(GlobalConcurrencyLimitLayer::new(settings.max_in_flight));
     let router = router
         .layer(middleware::from_fn(told_as_problems))
-        .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, settings.slowest))
+        .layer(middleware::from_fn_with_state(settings.request_timeout, request_timeout))
         .layer(CatchPanicLayer::custom(|_: Box<dyn std::any::Any + Send>| Failure::Internal("a request panicked".to_owned()).into_response()))
         .layer(shed)
+        .merge(probes)
         .layer(CompressionLayer::new())
         .layer(middleware::from_fn(measured))
         .layer(fixed(header::CONTENT_SECURITY_POLICY, CONTENT_POLICY))
@@ -80,7 +88,7 @@ pub(crate) fn around(router: Router, settings: &Settings) -> Router {
     let router = if settings.is_secure() { router.layer(fixed(header::STRICT_TRANSPORT_SECURITY, "max-age=31536000")) } else { router };
     router
         .layer(PropagateRequestIdLayer::x_request_id())
-        .layer(TraceLayer::new_for_http().make_span_with(span))
+        .layer(TraceLayer::new_for_http().make_span_with(span).on_response(DefaultOnResponse::new().level(Level::INFO)))
         .layer(SetRequestIdLayer::x_request_id(MakeRequestUuid))
 }
 
@@ -121,28 +129,14 @@ fn untold(status: StatusCode) -> Response {
             title: other.canonical_reason().unwrap_or("Refused").to_owned(),
             status: other.as_u16(),
             detail: match other {
-                StatusCode::SERVICE_UNAVAILABLE => "The server took too long and gave up. Nothing is lost that was shown as saved.".to_owned(),
                 StatusCode::METHOD_NOT_ALLOWED => "This address does not answer to that method.".to_owned(),
                 _ => "The request could not be understood.".to_owned(),
             },
             findings: Vec::new(),
             newest: None,
+            newest_sketch: None,
         }),
     }
-}
-
-/// More is asked than can be answered at once.
-fn busy() -> Response {
-    let mut response = problem(Problem {
-        kind: "busy".to_owned(),
-        title: "The server is busy".to_owned(),
-        status: 503,
-        detail: "Too much is asked at once. Try again in a moment.".to_owned(),
-        findings: Vec::new(),
-        newest: None,
-    });
-    response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("1"));
-    response
 }
 
 /// There is nothing at this address of the API.
@@ -155,17 +149,27 @@ pub(crate) async fn no_such_method() -> StatusCode {
     StatusCode::METHOD_NOT_ALLOWED
 }
 
-/// Whether it can work: the database answers.
+/// Whether it can work: the database answers, and soon.
 pub(crate) async fn ready(State(app): State<App>) -> Result<&'static str, Failure> {
-    sqlx::query("SELECT 1").execute(&app.pool).await?;
+    let asked = sqlx::query("SELECT 1").execute(&app.pool);
+    tokio::time::timeout(READY_WITHIN, asked).await.map_err(|_| Failure::Unreachable)??;
     Ok("ready")
+}
+
+/// Takes in what the histograms have recorded, every few seconds: nobody may ever ask for the metrics.
+pub(crate) async fn keep_metrics() {
+    let mut often = tokio::time::interval(Duration::from_secs(5));
+    loop {
+        often.tick().await;
+        recorder().run_upkeep();
+    }
 }
 
 fn recorder() -> &'static PrometheusHandle {
     static RECORDER: OnceLock<PrometheusHandle> = OnceLock::new();
     RECORDER.get_or_init(|| {
         let steps = [0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1.0, 2.5, 10.0];
-        let builder = PrometheusBuilder::new().set_buckets_for_metric(Matcher::Full("metrosk_request_seconds".to_owned()), &steps);
+        let builder = PrometheusBuilder::new().set_buckets_for_metric(Matcher::Suffix("_seconds".to_owned()), &steps);
         let recorder = match builder {
             Ok(builder) => builder.build_recorder(),
             Err(_) => PrometheusBuilder::new().build_recorder(),

@@ -1,8 +1,10 @@
 //! The web application's HTTP API. Thin: routes extract, call and answer; every rule of the job is in `metrosk-core`.
 
 pub mod app;
+mod arrival;
 mod auth;
 pub mod backup;
+mod compute;
 pub mod demo;
 mod error;
 pub mod first;

@@ -14,9 +14,15 @@ pub struct Settings {
     /// A proxy of the house stands in front and says where a request came from.
     pub behind_proxy: bool,
     /// Requests answered at once; the next ones are asked to come back.
-    pub most_requests: usize,
-    /// No answer takes longer.
-    pub slowest: Duration,
+    pub max_in_flight: usize,
+    /// No answer takes longer, counted from when its request was in.
+    pub request_timeout: Duration,
+    /// How long a fit, a reading or a picture may compute.
+    pub compute_timeout: Duration,
+    /// How many of these are computed at once; 0 for as many as there are cores.
+    pub compute_at_once: usize,
+    /// How long a server that is told to stop lets open requests end.
+    pub grace: Duration,
     /// Connections to PostgreSQL.
     pub connections: u32,
     /// The folder of the built front end.
@@ -31,8 +37,11 @@ impl Default for Settings {
             demo: false,
             public_url: None,
             behind_proxy: false,
-            most_requests: 256,
-            slowest: Duration::from_secs(30),
+            max_in_flight: 256,
+            request_timeout: Duration::from_secs(30),
+            compute_timeout: Duration::from_secs(20),
+            compute_at_once: 0,
+            grace: Duration::from_secs(10),
             connections: 10,
             web: None,
             pictures: Pictures::default(),

@@ -112,6 +112,28 @@ impl<'a> Node<'a> {
         items.iter().enumerate().map(node).collect()
     }
 
+    /// The items of the list here when there are no more than so many, or a finding.
+    pub fn at_most(&self, most: usize) -> Option<Vec<Node<'a>>> {
+        let items = self.value.as_array();
+        if items.is_none_or(|i| i.len() > most) {
+            self.wrong(if items.is_none() { "a list".to_owned() } else { format!("at most {most} entries") });
+            return None;
+        }
+        Some(self.items())
+    }
+
+    /// Each item of the list here as it is read, when there are no more than so many. All are read before any failure counts, so that
+    /// every finding is told at once.
+    pub fn each<T>(&self, most: usize, read: impl FnMut(&Node<'a>) -> Option<T>) -> Option<Vec<T>> {
+        let read: Vec<Option<T>> = self.at_most(most)?.iter().map(read).collect();
+        read.into_iter().collect()
+    }
+
+    /// The texts of the list here, when there are no more than so many.
+    pub fn texts(&self, most: usize) -> Option<Vec<String>> {
+        self.each(most, |n| n.text().map(str::to_owned))
+    }
+
     /// The text here, or a finding.
     pub fn text(&self) -> Option<&'a str> {
         let text = self.value.as_str();

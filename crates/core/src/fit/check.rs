@@ -1,6 +1,7 @@
 //! The invariants of a layout: the faults of which there must be none. On in every test of the fit.
 
 use super::fold_choice::FoldWay;
+use super::note::Note;
 use super::prints::{Photos, Print};
 use super::request::Request;
 use super::slot_choice::SlotChoice;
@@ -43,17 +44,18 @@ pub enum Fault {
 }
 
 /// All faults of a layout for a request; `sketch` is turned and flipped already, and `place` is where its canvas goes.
-pub fn faults(request: &Request, sketch: &Sketch, place: Span, layout: &Layout, notes: &[String]) -> Vec<Fault> {
+pub fn faults(request: &Request, sketch: &Sketch, place: Span, layout: &Layout, notes: &[Note]) -> Vec<Fault> {
     let mut found = Vec::new();
     for block in &layout.blocks {
         fold_and_margin(&mut found, request, sketch, block);
     }
     photos(&mut found, request, sketch, layout);
     mats(&mut found, sketch, layout);
+    names(&mut found, layout);
     for (n, block) in sketch.blocks.iter().enumerate() {
         let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from.contains(&block.id)).collect();
         if parts.is_empty() {
-            if !notes.iter().any(|note| note.split(|c: char| !c.is_alphanumeric() && c != '-' && c != '_').any(|word| word == block.id)) {
+            if !notes.iter().any(|note| note.explains_absence_of(&block.id)) {
                 found.push(Fault::Missing(block.id.clone()));
             }
             continue;
@@ -150,6 +152,10 @@ fn photos(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, layout: &L
         }
         faces(found, prints, &parts);
     }
+}
+
+/// No two blocks have one id.
+fn names(found: &mut Vec<Fault>, layout: &Layout) {
     let mut ids: Vec<&str> = layout.blocks.iter().map(|b| b.block.id.as_str()).collect();
     ids.sort_unstable();
     found.extend(ids.windows(2).filter(|w| w[0] == w[1]).map(|w| Fault::Name(w[0].to_owned())));

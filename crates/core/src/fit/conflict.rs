@@ -95,6 +95,16 @@ pub struct Conflict {
 }
 
 impl Conflict {
+    /// The page that an approach keeps is empty.
+    pub(crate) fn nothing_left() -> Conflict {
+        Conflict {
+            text: "The page that would be kept has no blocks: everything of the sketch is on the other one.".to_owned(),
+            pins: Vec::new(),
+            blocks: Vec::new(),
+            limits: vec!["approach".to_owned()],
+        }
+    }
+
     /// There is no slot to put photos in.
     pub(crate) fn no_slots(request: &Request) -> Conflict {
         let count = request.photo_count().unwrap_or_default();

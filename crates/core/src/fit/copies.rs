@@ -2,48 +2,64 @@
 //! make has as many pages as the target, so the rest is a plain `scale`; afterwards the copies get their own sketch blocks' names back.
 
 use super::approach::Approach;
+use super::note::Note;
 use super::proposal::Proposal;
-use super::{Choices, Conflict, Pin, PinTo, Request, SlotChoice};
+use super::{Conflict, Pin, PinTo, Request, SlotChoice};
 use crate::geometry::{Edge, Rect};
 use crate::length::Length;
 use crate::sketch::{Block, Flip, Kind, QuarterTurn, Shape, Sketch};
+use std::collections::BTreeSet;
 
-/// What the copy of a block on the right page is called after it.
-pub(super) const RIGHT: &str = "-right";
+/// What the copy of a block on the right page is called after it, where no block of the sketch is called so already.
+const RIGHT: &str = "-right";
+
+/// An ending that makes a name of no block of the sketch from any of its blocks' names.
+fn free_ending(sketch: &Sketch) -> String {
+    let ids: BTreeSet<&str> = sketch.blocks.iter().map(|b| b.id.as_str()).collect();
+    let is_free = |ending: &String| !ids.iter().any(|id| id.strip_suffix(ending.as_str()).is_some_and(|stem| ids.contains(stem)));
+    let numbered = (2..).map(|n| format!("{RIGHT}-{n}"));
+    std::iter::once(RIGHT.to_owned()).chain(numbered).find(is_free).expect("a sketch has so many blocks and no more")
+}
 
 /// A sketch made from another, for one approach.
 pub(super) struct Derived {
     approach: Approach,
     request: Request,
+    /// What a copy's name ends in.
+    ending: String,
     /// Of each derived pin, the pin of the request that it stands for.
     pin_of: Vec<usize>,
     /// Each derived block's id, and the id of the sketch block it comes from.
     from: Vec<(String, String)>,
-    notes: Vec<String>,
+    notes: Vec<Note>,
 }
 
-/// The sketch that an approach makes first; none when it is a map of one canvas to another.
-pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) -> Option<Derived> {
+/// The sketch that an approach makes first; none when it is a map of one canvas to another. The error is that nothing would be left.
+pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) -> Option<Result<Derived, Conflict>> {
+    let ending = free_ending(sketch);
     let made = match approach {
-        Approach::Mirror => doubled(sketch, true),
-        Approach::Echo => doubled(sketch, false),
-        Approach::RunOn => run_on(request, sketch),
+        Approach::Mirror => doubled(sketch, true, &ending),
+        Approach::Echo => doubled(sketch, false, &ending),
+        Approach::RunOn => run_on(request, sketch, &ending),
         Approach::OneSide => one_side(sketch),
         Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge => return None,
     };
-    let (pins, pin_of) = pins_of(request, &made, approach);
-    let holds = request.holds.copied(&made.from, RIGHT);
-    let slots = slots_of(request, &made);
+    if made.sketch.blocks.is_empty() {
+        return Some(Err(Conflict::nothing_left()));
+    }
+    let (pins, pin_of) = pins_of(request, &made, approach, &ending);
+    let holds = request.holds.copied(&made.from, &ending);
+    let slots = slots_of(request, &made, &ending);
     let (turn, flip) = (QuarterTurn::default(), Flip::None);
     let inner =
         Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, slots, at_fold: Vec::new(), ..request.clone() };
-    Some(Derived { approach, request: inner, pin_of, from: made.from, notes: made.notes })
+    Some(Ok(Derived { approach, request: inner, ending, pin_of, from: made.from, notes: made.notes }))
 }
 
 struct Made {
     sketch: Sketch,
     from: Vec<(String, String)>,
-    notes: Vec<String>,
+    notes: Vec<Note>,
 }
 
 impl Derived {
@@ -54,8 +70,13 @@ impl Derived {
 
     /// What stands for a sketch block on the right page: its copy, or itself where it runs over the fold.
     pub(super) fn on_right(&self, id: &str) -> String {
-        let copy = format!("{id}{RIGHT}");
+        let copy = self.copy_of(id);
         if self.request.sketch.index_of(&copy).is_some() { copy } else { id.to_owned() }
+    }
+
+    /// The name of a block's copy on the right page, be there one or not.
+    pub(super) fn copy_of(&self, id: &str) -> String {
+        format!("{id}{}", self.ending)
     }
 
     /// The request for the derived sketch.
@@ -75,7 +96,7 @@ impl Derived {
             block.from.dedup();
         }
         let notes = proposal.notes.into_iter().chain(self.notes.iter().cloned()).collect();
-        let choices = Choices { approach: self.approach, ..proposal.choices };
+        let choices = proposal.choices.by(self.approach);
         let score = (proposal.score - self.approach.loses()).max(0.0);
         Proposal { approach: self.approach, score, turn: asked.turn, flip: asked.flip, layout, notes, choices, made, ..proposal }
     }
@@ -95,9 +116,9 @@ impl Derived {
 
 /// The pins of the derived sketch, and which pin of the request each stands for. Where both pages say the sketch, a pin holds both copies,
 /// the other one where the first one's image (or its like) is; one that points to the right page holds the copy there first.
-fn pins_of(request: &Request, made: &Made, approach: Approach) -> (Vec<Pin>, Vec<usize>) {
+fn pins_of(request: &Request, made: &Made, approach: Approach, ending: &str) -> (Vec<Pin>, Vec<usize>) {
     let known = |id: &str| made.sketch.index_of(id).is_some();
-    let copy = |id: &str| Some(format!("{id}{RIGHT}")).filter(|id| known(id));
+    let copy = |id: &str| Some(format!("{id}{ending}")).filter(|id| known(id));
     let page = request.target.page.w;
     let mut found = Vec::new();
     for (n, pin) in request.pins.iter().enumerate().filter(|(_, p)| p.blocks().all(|id| known(id))) {
@@ -129,10 +150,10 @@ fn pins_of(request: &Request, made: &Made, approach: Approach) -> (Vec<Pin>, Vec
 }
 
 /// What she chose for slots, on both copies where there are photos enough for that.
-fn slots_of(request: &Request, made: &Made) -> Vec<SlotChoice> {
+fn slots_of(request: &Request, made: &Made, ending: &str) -> Vec<SlotChoice> {
     let known = |s: &SlotChoice| s.photos.iter().all(|id| made.sketch.index_of(id).is_some());
     let own: Vec<SlotChoice> = request.slots.iter().filter(|s| known(s)).cloned().collect();
-    let right = |s: &SlotChoice| SlotChoice { photos: s.photos.iter().map(|id| format!("{id}{RIGHT}")).collect(), ..s.clone() };
+    let right = |s: &SlotChoice| SlotChoice { photos: s.photos.iter().map(|id| format!("{id}{ending}")).collect(), ..s.clone() };
     let both: Vec<SlotChoice> = own.iter().cloned().chain(own.iter().map(right).filter(known)).collect();
     let shown: usize = both.iter().map(|s| s.way.shows() as usize).sum();
     let named: usize = both.iter().map(|s| s.photos.len()).sum();
@@ -159,7 +180,7 @@ fn cut(rect: &mut Rect, from: Length, until: Length) -> bool {
 }
 
 /// Both pages from one sketch. What runs off the page at the fold on both sides is one block across it.
-fn doubled(sketch: &Sketch, mirrored: bool) -> Made {
+fn doubled(sketch: &Sketch, mirrored: bool, ending: &str) -> Made {
     let w = sketch.canvas.page.w;
     let other = if mirrored { sketch.oriented(QuarterTurn::default(), Flip::Across) } else { sketch.clone() };
     let mut made = Sketch { blocks: Vec::new(), ..sketch.clone() };
@@ -187,7 +208,7 @@ fn doubled(sketch: &Sketch, mirrored: bool) -> Made {
         made.blocks.push(left);
     }
     let name = |id: &str| match sketch.index_of(id) {
-        Some(n) if !joined[n] => format!("{id}{RIGHT}"),
+        Some(n) if !joined[n] => format!("{id}{ending}"),
         _ => id.to_owned(),
     };
     for (n, block) in other.blocks.iter().enumerate().filter(|(n, _)| !joined[*n]) {
@@ -206,7 +227,7 @@ fn doubled(sketch: &Sketch, mirrored: bool) -> Made {
 
 /// The left page as the sketch; what bleeds off its right edge runs on. Photos beyond the sketch's own go to the right page, the largest
 /// first, where the sketch has them on the left.
-fn run_on(request: &Request, sketch: &Sketch) -> Made {
+fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> Made {
     let w = sketch.canvas.page.w;
     let mut made = sketch.clone();
     made.canvas.pages = 2;
@@ -233,7 +254,7 @@ fn run_on(request: &Request, sketch: &Sketch) -> Made {
         if goes {
             let mut copy = renamed(block, |id| {
                 if sketch.index_of(id).is_some_and(|n| chosen.contains(&sketch.blocks[n].id.as_str()) || sketch.blocks[n].kind == Kind::Mat) {
-                    format!("{id}{RIGHT}")
+                    format!("{id}{ending}")
                 } else {
                     id.to_owned()
                 }
@@ -244,13 +265,7 @@ fn run_on(request: &Request, sketch: &Sketch) -> Made {
             made.blocks.push(copy);
         }
     }
-    let mut notes = Vec::new();
-    if running.is_empty() {
-        notes.push("Nothing in the sketch runs off its right edge, so nothing runs on across the fold.".to_owned());
-    } else {
-        notes.push(format!("{} {} on across the fold.", running.join(", "), if running.len() == 1 { "runs" } else { "run" }));
-    }
-    Made { sketch: made, from, notes }
+    Made { sketch: made, from, notes: vec![Note::RunsOn { blocks: running }] }
 }
 
 /// The page of a spread that holds more photo area; what crosses the fold is cut off there.
@@ -293,10 +308,9 @@ fn one_side(sketch: &Sketch) -> Made {
         made.blocks[n].under = under;
         made.blocks[n].host = host;
     }
-    let side = if right { "right" } else { "left" };
-    let mut notes = vec![format!("The {side} page is kept: it holds more of the photos.")];
+    let mut notes = vec![Note::PageKept { right }];
     if !gone.is_empty() {
-        notes.push(format!("{} {} on the other page and left out.", gone.join(", "), if gone.len() == 1 { "is" } else { "are" }));
+        notes.push(Note::OnOtherPage { blocks: gone });
     }
     let from = made.blocks.iter().map(|b| (b.id.clone(), b.id.clone())).collect();
     Made { sketch: made, from, notes }

@@ -1,15 +1,14 @@
 //! Clusters and accents that lay over two blocks which the fold parts: no cluster is cut, so one of the two would lose it. Such a block is tried
 //! doubled, once on either page, unless she has said where it goes, pinned it or holds it to something.
 
+use super::Choices;
 use super::approach::Map;
 use super::fold_choice::{FoldChoice, FoldWay};
 use super::item;
 use super::measure::{Group, Measures};
-use super::model::Side;
 use super::request::Request;
-use super::search::Settled;
 use crate::reading::{Relation, holds, relations};
-use crate::sketch::{Kind, Sketch};
+use crate::sketch::{Block, Kind, Sketch};
 
 /// A doubled block may move the others so much further on average, as a share of the canvas.
 const WORTH: f64 = 0.005;
@@ -40,14 +39,9 @@ pub(super) fn parted(request: &Request, sketch: &Sketch, map: Map, measures: &Me
 }
 
 /// Those that an earlier search doubled: what she has not sent there and stands astride the fold all the same.
-pub(super) fn held(request: &Request, sketch: &Sketch, map: Map, settled: &Settled) -> Vec<String> {
-    // Nothing stands astride in most fits, and a refit follows a hand.
-    if !settled.sides.contains(&Some(Side::Astride)) {
-        return Vec::new();
-    }
-    let items = item::items(request, sketch, map).unwrap_or_default();
-    let astride = items.iter().zip(&settled.sides).filter(|(i, s)| **s == Some(Side::Astride) && matches!(i.kind, Kind::Cluster | Kind::Accent));
-    let ids = astride.map(|(i, _)| sketch.blocks[i.from[0]].id.clone());
+pub(super) fn held(request: &Request, sketch: &Sketch, choices: &Choices) -> Vec<String> {
+    let may_be = |b: &&Block| matches!(b.kind, Kind::Cluster | Kind::Accent) && choices.stands_astride(&b.id);
+    let ids = sketch.blocks.iter().filter(may_be).map(|b| b.id.clone());
     ids.filter(|id| !request.at_fold.iter().any(|c| c.block == *id)).collect()
 }
 

@@ -5,7 +5,7 @@
 //! to run across has its `words` with it, since the fold may come between two of them only.
 
 use crate::document::Node;
-use crate::sketch::{Kind, Sketch};
+use crate::sketch::{Kind, MOST_BLOCKS, Sketch};
 
 /// A title has no more letters than this.
 const MOST_LETTERS: usize = 200;
@@ -71,7 +71,7 @@ impl FoldChoice {
 
 /// Reads `at_fold` of a request.
 pub(super) fn read(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<FoldChoice>> {
-    let nodes = node.items();
+    let nodes = node.at_most(MOST_BLOCKS)?;
     let found: Vec<Option<FoldChoice>> = nodes.iter().map(|n| read_choice(n, sketch)).collect();
     for (n, choice) in found.iter().enumerate() {
         let Some(choice) = choice else { continue };

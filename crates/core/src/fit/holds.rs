@@ -6,7 +6,7 @@
 
 use crate::document::Node;
 use crate::reading::Place;
-use crate::sketch::{Flip, QuarterTurn, Sketch};
+use crate::sketch::{Flip, MOST_BLOCKS, QuarterTurn, Sketch};
 
 /// How many links a request may have.
 const MOST_LINKS: usize = 500;
@@ -176,12 +176,7 @@ fn read_keep(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<(String, Ke
 }
 
 fn read_links(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<Link>> {
-    let nodes = node.items();
-    if nodes.len() > MOST_LINKS {
-        node.wrong(format!("at most {MOST_LINKS} readings"));
-        return None;
-    }
-    nodes.iter().map(|n| read_link(n, sketch)).collect::<Vec<_>>().into_iter().collect()
+    node.each(MOST_LINKS, |n| read_link(n, sketch))
 }
 
 fn read_link(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Link> {
@@ -197,20 +192,13 @@ fn read_link(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Link> {
         _ => What::LiesOn,
     };
     let list = node.need("blocks", "a list of at least two blocks' ids")?;
-    let blocks: Option<Vec<String>> = list
-        .items()
-        .iter()
-        .map(|b| {
-            let id = b.text()?;
-            if sketch.is_some_and(|s| s.index_of(id).is_none()) {
-                b.wrong("the id of a block of the sketch");
-            }
-            Some(id.to_owned())
-        })
-        .collect::<Vec<_>>()
-        .into_iter()
-        .collect();
-    let blocks = blocks?;
+    let blocks = list.each(MOST_BLOCKS, |b| {
+        let id = b.text()?;
+        if sketch.is_some_and(|s| s.index_of(id).is_none()) {
+            b.wrong("the id of a block of the sketch");
+        }
+        Some(id.to_owned())
+    })?;
     let pair = !matches!(what, What::Line(_) | What::Equal(_));
     if blocks.len() < 2 || (pair && blocks.len() > 2) {
         list.wrong(if pair { "the ids of two blocks" } else { "the ids of at least two blocks" });

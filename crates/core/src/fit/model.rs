@@ -14,6 +14,7 @@ use super::item::Item;
 use super::programme::{Expr, Programme, Var};
 use super::request::Request;
 use super::wants::Emphasis;
+use crate::Cancel;
 use crate::geometry::{Edge, Span};
 use crate::reading::INCH;
 use crate::sketch::{Kind, Sketch};
@@ -100,6 +101,8 @@ pub(crate) struct Scene<'a> {
     /// Where the sketch's canvas goes on the target, in inches: bleeds end at its edges.
     pub(crate) place: Span,
     pub(crate) items: &'a [Item],
+    /// Whether anybody still waits for the fit.
+    pub(crate) cancel: &'a Cancel,
 }
 
 impl Scene<'_> {
@@ -183,7 +186,7 @@ pub(crate) struct Model {
 impl Model {
     /// Builds the programme for one choice of sides.
     pub(crate) fn new(scene: &Scene<'_>, sides: &[Option<Side>]) -> Model {
-        let mut programme = Programme::default();
+        let mut programme = Programme { cancel: scene.cancel.clone(), ..Programme::default() };
         let vars: Vec<Vars> = scene.items.iter().map(|i| item_vars(&mut programme, i)).collect();
         let mut model = Model { programme, vars, before_cuts: None };
         limits::add(&mut model, scene, sides);

@@ -1,4 +1,4 @@
-//! What changed and why, in sentences a maker would say.
+//! What changed and why: the notes of a fit.
 
 use super::conflict::names_of;
 use super::fold_choice::FoldWay;
@@ -6,10 +6,12 @@ use super::holds::{Keep, What};
 use super::item::{Along, Item};
 use super::measure::{Group, Measures};
 use super::model::Scene;
+use super::note::{Broken, Note, SizePair, Way};
 use super::prints::{Face, Photos};
 use super::search::Chosen;
 use super::slot_choice::SlotWay;
 use super::why;
+use crate::geometry::Span;
 use crate::layout::{self, Layout, LayoutBlock, kept_in};
 use crate::length::Length;
 use crate::reading::{AGREE, INCH, KEPT, Place, distance, face};
@@ -24,8 +26,8 @@ const TRIM_SAID: f64 = 0.02;
 /// A face that loses no more than this share of the print shows whole.
 const FACE_CUT: f64 = 0.005;
 
-/// All sentences, what she decides by first.
-pub(crate) fn notes(scene: &Scene<'_>, chosen: &Chosen, layout: &Layout, measures: &Measures) -> Vec<String> {
+/// All notes, what she decides by first.
+pub(crate) fn notes(scene: &Scene<'_>, chosen: &Chosen, layout: &Layout, measures: &Measures) -> Vec<Note> {
     let mut said = Vec::new();
     photo_counts(&mut said, scene, layout);
     doubled(&mut said, scene, layout);
@@ -38,104 +40,84 @@ pub(crate) fn notes(scene: &Scene<'_>, chosen: &Chosen, layout: &Layout, measure
     lost_lines(&mut said, scene, measures);
     open_spread(&mut said, scene);
     if chosen.tried.1 > 0 {
-        said.push(format!("{} choices of sides of the fold were compared, {} more were left out to keep it quick.", chosen.tried.0, chosen.tried.1));
+        said.push(Note::SearchBounded { compared: chosen.tried.0, left_out: chosen.tried.1 });
     }
     said
 }
 
-fn text(scene: &Scene<'_>, ticks: f64) -> String {
-    Length::from_ticks(ticks.round() as i64).to_ruler_text(scene.request.unit)
+fn length(ticks: f64) -> Length {
+    Length::from_ticks(ticks.round() as i64)
 }
 
-/// `2 1/2 × 3 in`.
-fn size_text(scene: &Scene<'_>, w: f64, h: f64) -> String {
-    let (w, h) = (text(scene, w), text(scene, h));
-    let unit = scene.request.unit.name();
-    format!("{} × {h}", w.trim_end_matches(unit).trim_end())
-}
-
-/// `a`, `a and b`, `a, b and c`.
-fn list(names: &[String]) -> String {
-    match names {
-        [] => String::new(),
-        [one] => one.clone(),
-        [most @ .., last] => format!("{} and {last}", most.join(", ")),
-    }
+fn size_of(span: Span) -> SizePair {
+    (length(span.w()), length(span.h()))
 }
 
 fn ids_of(scene: &Scene<'_>, item: &Item) -> Vec<String> {
     item.from.iter().map(|n| scene.sketch.blocks[*n].id.clone()).collect()
 }
 
-fn photo_counts(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+fn photo_counts(said: &mut Vec<Note>, scene: &Scene<'_>, layout: &Layout) {
     for choice in scene.request.slots.iter().filter(|s| s.way == SlotWay::Gone) {
         let mats = scene.sketch.blocks.iter().filter(|b| b.kind == Kind::Mat && b.under.as_ref().is_some_and(|u| choice.photos.contains(u)));
-        let mats: Vec<String> = mats.map(|b| format!(", and its mat {} with it", b.id)).collect();
-        said.push(format!("Photo {} is left out, as you chose{}.", list(&choice.photos), mats.concat()));
+        said.push(Note::LeftOut { photos: choice.photos.clone(), mats: mats.map(|b| b.id.clone()).collect() });
     }
     for item in scene.items.iter().filter(|i| scene.sketch.blocks[i.from[0]].kind == Kind::Photo) {
-        let ids = ids_of(scene, item);
-        let chosen = scene.request.slots.iter().any(|s| ids.iter().any(|id| s.photos.contains(id)));
-        let because = if chosen { "as you chose" } else { "there are fewer photos than slots" };
+        let photos = ids_of(scene, item);
         if item.kind != Kind::Photo {
-            let what = if item.kind == Kind::Paper { "a square of paper" } else { "writing space" };
-            said.push(format!("Photo {} becomes {what}: {because}.", list(&ids)));
+            let chosen = scene.request.slots.iter().any(|s| photos.iter().any(|id| s.photos.contains(id)));
+            said.push(Note::Becomes { photos, kind: item.kind, chosen });
             continue;
         }
-        let is_row = ids.len() > 1 && item.is_split() && item.cells.0.min(item.cells.1) == 1;
-        if ids.len() > 1 && !is_row {
-            said.push(format!("Photos {} become one slot.", list(&ids)));
+        let is_row = photos.len() > 1 && item.is_split() && item.cells.0.min(item.cells.1) == 1;
+        if photos.len() > 1 && !is_row {
+            said.push(Note::OneSlot { photos: photos.clone() });
         }
         if item.is_split() && !item.each {
-            let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from == ids && b.block.kind == Kind::Photo).collect();
-            let names: Vec<String> = parts.iter().map(|p| p.block.id.clone()).collect();
-            if let Some(along) = item.focal {
-                let (large, small) = (parts[0].extent(), parts[1].extent());
-                let side = if along == Along::Below { "below" } else { "beside" };
-                let sizes = (size_text(scene, large.w(), large.h()), size_text(scene, small.w(), small.h()));
-                said.push(format!(
-                    "Photo {} shows one large print, {}, and {} small ones {side} it, {} each.",
-                    ids[0],
-                    sizes.0,
-                    parts.len() - 1,
-                    sizes.1
-                ));
-                continue;
-            }
-            let first = parts[0].extent();
-            let each = size_text(scene, first.w(), first.h());
-            if is_row {
-                said.push(format!("Photos {} become a row of {}: {}, {each} each.", list(&ids), names.len(), list(&names)));
-                continue;
-            }
-            let straight = if scene.sketch.blocks[item.from[0]].turn == item.turn { "" } else { ", and stands straight" };
-            said.push(format!("Photo {} is split for {} prints{straight}: {}, {each} each.", ids[0], names.len(), list(&names)));
+            said.push(split(scene, item, photos, is_row, layout));
         }
     }
 }
 
+/// A slot that several prints share.
+fn split(scene: &Scene<'_>, item: &Item, photos: Vec<String>, is_row: bool, layout: &Layout) -> Note {
+    let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from == photos && b.block.kind == Kind::Photo).collect();
+    let each = size_of(parts[0].extent());
+    let names = parts.iter().map(|p| p.block.id.clone()).collect();
+    let photo = photos[0].clone();
+    match item.focal {
+        Some(along) => {
+            let small = size_of(parts[1].extent());
+            Note::LargeWithSmall { photo, large: each, small, count: parts.len() - 1, below: along == Along::Below }
+        }
+        None if is_row => Note::Row { photos, parts: names, each },
+        None => Note::Split { photo, parts: names, each, straightened: scene.sketch.blocks[item.from[0]].turn != item.turn },
+    }
+}
+
 /// What stands on both pages.
-fn doubled(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+fn doubled(said: &mut Vec<Note>, scene: &Scene<'_>, layout: &Layout) {
     for item in scene.items.iter().filter(|i| i.each || i.is_split() && i.kind != Kind::Photo) {
-        let (ids, name) = (ids_of(scene, item), names_of(scene.sketch, item));
+        let ids = ids_of(scene, item);
         let parts: Vec<&LayoutBlock> = layout.blocks.iter().filter(|b| b.from == ids).collect();
-        let names: Vec<String> = parts.iter().map(|p| p.block.id.clone()).collect();
-        let size = size_text(scene, parts[0].extent().w(), parts[0].extent().h());
-        let how = if item.each { "stands once on each page" } else { "becomes a pair, one on each page" };
-        let by_itself = ids.iter().any(|id| scene.request.doubled.contains(id));
-        let why = if by_itself { "since the fold parts what it lay over" } else { "as you chose" };
-        said.push(format!("The {name} {how}, {why}: {}, {size} each.", list(&names)));
+        said.push(Note::OnBothPages {
+            block: names_of(scene.sketch, item),
+            parts: parts.iter().map(|p| p.block.id.clone()).collect(),
+            size: size_of(parts[0].extent()),
+            pair: !item.each,
+            chosen: !ids.iter().any(|id| scene.request.doubled.contains(id)),
+        });
     }
     for choice in scene.request.at_fold.iter().filter(|_| scene.fold().is_some()) {
         let item = scene.item_of(&choice.block).map(|n| &scene.items[n]);
         if let Some(item) = item.filter(|i| matches!(choice.way, FoldWay::Each | FoldWay::Pair) && !i.is_split()) {
-            said.push(format!("The {} does not stand at the fold here, so it stays one.", names_of(scene.sketch, item)));
+            said.push(Note::StaysOne { block: names_of(scene.sketch, item) });
         }
     }
 }
 
 /// Photos that touched, and photos a narrow gap apart.
-fn contacts(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
+fn contacts(said: &mut Vec<Note>, scene: &Scene<'_>, measures: &Measures) {
     let photos: Vec<&Group> = measures.groups.iter().filter(|g| g.kind == Kind::Photo && g.parts == 1).collect();
     for (n, a) in photos.iter().enumerate() {
         for b in &photos[n + 1..] {
@@ -146,11 +128,11 @@ fn contacts(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
                         continue;
                     }
                     let id = |g: &Group| scene.sketch.blocks[g.blocks[0]].id.clone();
-                    let names = list(&[id(x), id(y)]);
+                    let photos = vec![id(x), id(y)];
                     if drawn.abs() <= AGREE && here.abs() <= KEPT {
-                        said.push(format!("Photos {names} still touch."));
+                        said.push(Note::StillTouch { photos });
                     } else if drawn > AGREE && (here - drawn).abs() > KEPT {
-                        said.push(format!("The gap between photos {names} goes from {} to {}.", text(scene, drawn), text(scene, here)));
+                        said.push(Note::GapChanged { photos, from: length(drawn), to: length(here) });
                     }
                 }
             }
@@ -158,7 +140,7 @@ fn contacts(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
     }
 }
 
-fn moves(said: &mut Vec<String>, scene: &Scene<'_>, chosen: &Chosen, measures: &Measures) {
+fn moves(said: &mut Vec<Note>, scene: &Scene<'_>, chosen: &Chosen, measures: &Measures) {
     let canvas = scene.request.target.span();
     let mut far: Vec<(f64, &Group)> =
         measures.groups.iter().map(|g| (g.drift(canvas), g)).filter(|(d, g)| *d >= WORTH_SAYING && g.kind != Kind::Mat).collect();
@@ -167,41 +149,39 @@ fn moves(said: &mut Vec<String>, scene: &Scene<'_>, chosen: &Chosen, measures: &
         let (dx, dy) = (group.here.cx() - group.want.cx(), group.here.cy() - group.want.cy());
         let across = dx.abs() / canvas.w() >= dy.abs() / canvas.h();
         let way = match (across, dx > 0.0, dy > 0.0) {
-            (true, true, _) => "right",
-            (true, false, _) => "left",
-            (false, _, true) => "down",
-            (false, _, false) => "up",
+            (true, true, _) => Way::Right,
+            (true, false, _) => Way::Left,
+            (false, _, true) => Way::Down,
+            (false, _, false) => Way::Up,
         };
-        let by = text(scene, if across { dx.abs() } else { dy.abs() });
+        let by = length(if across { dx.abs() } else { dy.abs() });
         let item = scene.items.iter().position(|i| i.from == group.blocks || i.from.contains(&group.blocks[0]));
         let Some(n) = item else { continue };
         let why = why::of_move(scene, chosen, n, across, if across { dx } else { dy });
-        let why = why.unwrap_or_else(|| "to suit its neighbours".to_owned());
-        said.push(format!("The {} moves {by} {way}, {why}.", names_of(scene.sketch, &scene.items[n])));
+        said.push(Note::Moved { block: names_of(scene.sketch, &scene.items[n]), by, way, why });
     }
 }
 
-fn trims(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+fn trims(said: &mut Vec<Note>, scene: &Scene<'_>, layout: &Layout) {
     for parts in layout.each_photo() {
         let Some((keep, placed)) = kept_in(&parts).zip(parts[0].placed.as_ref()) else { continue };
         let trimmed = 1.0 - keep.w * keep.h;
         if trimmed > TRIM_SAID {
             let (w, h) = (placed.print.w.ticks() as f64, placed.print.h.ticks() as f64);
-            let (full, shows) = (size_text(scene, w, h), size_text(scene, w * keep.w, h * keep.h));
-            let id = &parts[0].block.id;
-            said.push(format!("Print {} is trimmed from {full} to {shows} in {id}: {:.0} % comes off.", placed.photo, trimmed * 100.0));
+            let (from, to) = ((length(w), length(h)), (length(w * keep.w), length(h * keep.h)));
+            said.push(Note::Trimmed { print: placed.photo.clone(), slot: parts[0].block.id.clone(), from, to, share: trimmed });
         }
         faces(said, scene, keep, &placed.photo);
     }
     if let Photos::Prints(prints) = &scene.request.photos
         && scene.request.whole
     {
-        said.push(if prints.len() == 1 { "The print keeps its size.".to_owned() } else { format!("All {} prints keep their size.", prints.len()) });
+        said.push(Note::KeepSizes { count: prints.len() });
     }
 }
 
 /// What no slot could show whole.
-fn faces(said: &mut Vec<String>, scene: &Scene<'_>, keep: layout::Keep, photo: &str) {
+fn faces(said: &mut Vec<Note>, scene: &Scene<'_>, keep: layout::Keep, photo: &str) {
     let Photos::Prints(prints) = &scene.request.photos else { return };
     let cut = |f: &&Face| {
         let (right, bottom) = (keep.x + keep.w, keep.y + keep.h);
@@ -209,68 +189,62 @@ fn faces(said: &mut Vec<String>, scene: &Scene<'_>, keep: layout::Keep, photo: &
     };
     let lost = prints.iter().filter(|p| p.id == photo).flat_map(|p| &p.faces).filter(cut).count();
     if lost > 0 {
-        let what = if lost == 1 { "a marked face is".to_owned() } else { format!("{lost} marked faces are") };
-        said.push(format!("Of print {photo} {what} not shown whole: its slot is too small for that. Another print, or a larger slot, would do."));
+        said.push(Note::FacesCut { print: photo.to_owned(), count: lost });
     }
 }
 
-fn over_fold(said: &mut Vec<String>, scene: &Scene<'_>, layout: &Layout) {
+fn over_fold(said: &mut Vec<Note>, scene: &Scene<'_>, layout: &Layout) {
     for pair in layout.blocks.windows(2) {
         let (a, b) = (&pair[0], &pair[1]);
         // What stands once on each page does not meet at the fold.
         if a.from != b.from || a.from.is_empty() || a.page == b.page || (a.extent().r - b.extent().l).abs() > 1.0 {
             continue;
         }
-        let parts = format!("{} + {}", text(scene, a.extent().w()), text(scene, b.extent().w()));
-        let word = a.block.kind.word();
-        let broken = scene.item_of(&a.from[0]).and_then(|n| broken(&scene.items[n], scene, a.extent().l, b.extent().r)).unwrap_or_default();
-        said.push(format!(
-            "The {word} {} runs over the fold in two parts, {} and {}: {parts} wide{broken}.",
-            a.from.join(" and "),
-            a.block.id,
-            b.block.id
-        ));
+        said.push(Note::OverFold {
+            kind: a.block.kind,
+            blocks: a.from.clone(),
+            parts: [a.block.id.clone(), b.block.id.clone()],
+            widths: (length(a.extent().w()), length(b.extent().w())),
+            broken: scene.item_of(&a.from[0]).and_then(|n| broken(&scene.items[n], scene, a.extent().l, b.extent().r)),
+        });
     }
     for choice in scene.request.at_fold.iter().filter(|c| scene.fold().is_some() && c.way == FoldWay::Across) {
         let parts = layout.blocks.iter().filter(|b| b.from.contains(&choice.block)).count();
         if parts == 1 {
-            said.push(format!("The title {} does not stand at the fold here, so it stays whole.", choice.block));
+            said.push(Note::StaysWhole { title: choice.block.clone() });
         }
     }
 }
 
 /// Between which units or words the fold comes, for what lies between two edges in ticks.
-fn broken(item: &Item, scene: &Scene<'_>, left: f64, right: f64) -> Option<String> {
+fn broken(item: &Item, scene: &Scene<'_>, left: f64, right: f64) -> Option<Broken> {
     let fold = scene.fold()?;
     if let Some(choice) = scene.runs_across(item) {
         let at = (fold * INCH - left) / (right - left);
         let space = choice.spaces().iter().position(|(begin, end)| begin - 1e-3 <= at && at <= end + 1e-3)?;
         let (before, after) = choice.words.split_at(space + 1);
-        return Some(format!(", \u{201c}{}\u{201d} on the left and \u{201c}{}\u{201d} on the right", before.join(" "), after.join(" ")));
+        return Some(Broken::Words { left: before.join(" "), right: after.join(" ") });
     }
     item.grid?;
-    let Some(at) = scene.unit_break(item) else { return Some("; it cuts through its units, as drawn".to_owned()) };
+    let Some(at) = scene.unit_break(item) else { return Some(Broken::ThroughUnits { as_drawn: true }) };
     if at.off(left / INCH, right / INCH, fold).abs() > at.give() + AGREE / INCH {
-        return Some("; it cuts through its units".to_owned());
+        return Some(Broken::ThroughUnits { as_drawn: false });
     }
-    Some(format!(", {} of its {} columns on the left", at.left, at.cols))
+    Some(Broken::Units { left: at.left, cols: at.cols })
 }
 
-fn units(said: &mut Vec<String>, scene: &Scene<'_>) {
+fn units(said: &mut Vec<Note>, scene: &Scene<'_>) {
     for item in scene.items {
         let Some((new, old)) = item.grid else { continue };
         if (new.cols, new.rows) != (old.cols, old.rows) {
-            let id = &scene.sketch.blocks[item.from[0]].id;
-            said.push(format!(
-                "The grid {id} goes from {} × {} to {} × {} units, so that its units keep their shape.",
-                old.cols, old.rows, new.cols, new.rows
-            ));
+            let grid = scene.sketch.blocks[item.from[0]].id.clone();
+            said.push(Note::Recounted { grid, from: (old.cols, old.rows), to: (new.cols, new.rows) });
         }
     }
 }
 
-/// Borders are absolutes; one sentence for all that are even and alike.
-fn mats(said: &mut Vec<String>, scene: &Scene<'_>) {
+/// Borders are absolutes; one note for all that are even and alike.
+fn mats(said: &mut Vec<Note>, scene: &Scene<'_>) {
     let mut even: Vec<(f64, Vec<String>)> = Vec::new();
     for item in scene.items {
         let Some((_, borders)) = item.frames else { continue };
@@ -282,19 +256,10 @@ fn mats(said: &mut Vec<String>, scene: &Scene<'_>) {
             None => even.push((borders[0], ids_of(scene, item))),
         }
     }
-    for (border, ids) in even {
-        let one = ids.len() == 1;
-        said.push(format!(
-            "The {} of {} {} {}.",
-            if one { "border" } else { "borders" },
-            list(&ids),
-            if one { "stays" } else { "stay" },
-            text(scene, border)
-        ));
-    }
+    said.extend(even.into_iter().map(|(border, mats)| Note::Borders { mats, width: length(border) }));
 }
 
-fn lost_lines(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
+fn lost_lines(said: &mut Vec<Note>, scene: &Scene<'_>, measures: &Measures) {
     // A line that the maker has switched off is not missed.
     let held = |place: Place, n: usize| {
         let id = &scene.sketch.blocks[measures.groups[n].blocks[0]].id;
@@ -303,20 +268,18 @@ fn lost_lines(said: &mut Vec<String>, scene: &Scene<'_>, measures: &Measures) {
     let lost: Vec<_> = measures.lost_lines.iter().filter(|(place, a, b)| !place.is_centre() && held(*place, *a) && held(*place, *b)).collect();
     for (place, a, b) in lost.iter().take(MOST_MOVES) {
         let id = |n: &usize| scene.sketch.blocks[measures.groups[*n].blocks[0]].id.clone();
-        said.push(format!("The {} of {} no longer agree.", place.name(), list(&[id(a), id(b)])));
+        said.push(Note::LineLost { place: *place, blocks: vec![id(a), id(b)] });
     }
     if lost.len() > MOST_MOVES {
-        said.push(format!("{} more edges no longer agree.", lost.len() - MOST_MOVES));
+        said.push(Note::MoreLinesLost { count: lost.len() - MOST_MOVES });
     }
 }
 
 /// One page's photos on two pages leave a lot of open page: say so.
-fn open_spread(said: &mut Vec<String>, scene: &Scene<'_>) {
+fn open_spread(said: &mut Vec<Note>, scene: &Scene<'_>) {
     let slots = scene.sketch.photo_slots();
     let shown = scene.request.photo_count().unwrap_or(slots);
     if scene.request.target.pages == 2 && scene.sketch.canvas.pages == 1 && slots > 0 && shown <= slots && scene.map.sx > 1.5 {
-        let photos = if shown == 1 { "photo" } else { "photos" };
-        let leave = if shown == 1 { "leaves" } else { "leave" };
-        said.push(format!("{shown} {photos} on two pages {leave} much of the spread open; {} would fill the slots.", slots * 2));
+        said.push(Note::OpenSpread { photos: shown, would_fill: slots * 2 });
     }
 }

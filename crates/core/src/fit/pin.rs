@@ -130,12 +130,7 @@ impl Pin {
 
 /// Reads a request's pins.
 pub(super) fn read(node: &Node<'_>, reader: Reader, sketch: Option<&Sketch>) -> Option<Vec<Pin>> {
-    let nodes = node.items();
-    if nodes.len() > MOST_PINS {
-        node.wrong(format!("at most {MOST_PINS} pins"));
-        return None;
-    }
-    nodes.iter().map(|n| read_pin(n, reader, sketch)).collect::<Vec<_>>().into_iter().collect()
+    node.each(MOST_PINS, |n| read_pin(n, reader, sketch))
 }
 
 fn read_pin(node: &Node<'_>, reader: Reader, sketch: Option<&Sketch>) -> Option<Pin> {

@@ -97,13 +97,7 @@ fn read_print(node: &Node<'_>, reader: Reader) -> Option<Print> {
             None
         })
     });
-    let faces = node.get("faces").map_or(Some(Vec::new()), |n| {
-        let nodes = n.items();
-        if nodes.len() > MOST_FACES {
-            n.wrong_because(format!("{} faces", nodes.len()), format!("at most {MOST_FACES} faces a print"));
-        }
-        nodes.iter().map(read_face).collect::<Option<_>>()
-    });
+    let faces = node.get("faces").map_or(Some(Vec::new()), |n| n.each(MOST_FACES, read_face));
     Some(Print { id: id?.to_owned(), size: Size { w: w?, h: h? }, focal: focal?, faces: faces? })
 }
 

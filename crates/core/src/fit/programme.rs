@@ -4,6 +4,7 @@
 //! where a hard row has no slack. Lengths are in inches here, so that all numbers are near one.
 
 use super::conflict::Reason;
+use crate::Cancel;
 use clarabel::algebra::CscMatrix;
 use clarabel::solver::{DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT, SolverStatus, SupportedConeT, ZeroConeT};
 
@@ -97,6 +98,8 @@ pub(crate) struct Programme {
     pub(crate) expected: Vec<f64>,
     pub(crate) rows: Vec<Row>,
     pub(crate) pulls: Vec<Pull>,
+    /// Once it is cancelled there is no solution any more.
+    pub(crate) cancel: Cancel,
 }
 
 /// A row at least that is expected to hold with this much to spare, in inches, is left out until it fails.
@@ -170,6 +173,9 @@ impl Programme {
     }
 
     fn run_solver(&self, rows: &[&Row], refine: bool) -> Option<Solved> {
+        if self.cancel.is_cancelled() {
+            return None;
+        }
         let slacks = rows.iter().filter(|r| r.price.is_some()).count();
         let n = self.vars() + slacks;
         let (objective, linear) = self.objective(rows, n);
@@ -200,7 +206,7 @@ impl Programme {
     pub(crate) fn is_possible(&self, rows: &[usize]) -> bool {
         let rows: Vec<Row> = rows.iter().map(|r| Row { price: None, ..self.rows[*r].clone() }).collect();
         let pulls = (0..self.vars()).map(|v| Pull { expr: Expr::of(&[(v, 1.0)]), target: self.expected[v], weight: 1e-4 }).collect();
-        Programme { expected: self.expected.clone(), rows, pulls }.solve().is_some()
+        Programme { expected: self.expected.clone(), rows, pulls, cancel: self.cancel.clone() }.solve().is_some()
     }
 
     /// Upper triangle of twice the pulls' squares, and the linear part with the prices of slack.

@@ -3,6 +3,7 @@
 use super::approach::{Approach, Map};
 use super::check::{Fault, faults};
 use super::measure::Measures;
+use super::note::Note;
 use super::request::Request;
 use super::wants::Emphasis;
 use super::{Choices, Conflict};
@@ -34,7 +35,7 @@ pub struct Proposal {
     /// How good it is.
     pub measures: Measures,
     /// What changed and why.
-    pub notes: Vec<String>,
+    pub notes: Vec<Note>,
     /// What a refit may hold.
     pub choices: Choices,
     /// For each block that is not as it was wanted, why not.
@@ -49,7 +50,7 @@ pub struct Proposal {
 
 /// What is told of a fit beside its measures.
 pub(crate) struct Told {
-    pub(crate) notes: Vec<String>,
+    pub(crate) notes: Vec<Note>,
     pub(crate) whys: Vec<(String, Vec<String>)>,
     pub(crate) tried: (usize, usize),
 }
@@ -85,6 +86,11 @@ impl Proposal {
         faults(request, &sketch, place, layout, &self.notes)
     }
 
+    /// Its notes as a maker reads them.
+    pub fn sentences(&self) -> Vec<String> {
+        self.notes.iter().map(|n| n.sentence(self.layout.unit)).collect()
+    }
+
     /// Writes the proposal.
     pub fn to_json(&self) -> Value {
         let m = &self.measures;
@@ -109,7 +115,7 @@ impl Proposal {
                 "alignments": m.alignments.json(),
                 "relations": m.relations.json(),
                 "trimmed": rounded(m.trimmed),
-                "notes": self.notes,
+                "notes": self.sentences(),
                 "blocks": places,
                 "search": {"tried": self.tried.0, "left_out": self.tried.1},
             },

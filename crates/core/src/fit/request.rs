@@ -124,7 +124,7 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
     let snap = top.get("snap").map_or(Some(Length::ZERO), |n| n.length(reader.unit, Length::ZERO, COARSEST));
     let pins = top.get("pins").map_or(Some(Vec::new()), |n| pin::read(&n, reader, sketch.as_ref()));
     let across_fold = top.get("across_fold").map_or(Some(Vec::new()), |n| {
-        n.items().iter().map(|k| k.one_of(&KINDS_ACROSS, |t| Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t)))).collect()
+        n.each(KINDS_ACROSS.len(), |k| k.one_of(&KINDS_ACROSS, |t| Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t))))
     });
     let holds = holds::read(top, sketch.as_ref());
     let slots = top.get("slots").map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch.as_ref()));

@@ -1,12 +1,14 @@
 //! The discrete search around the programme: which side of the fold each block that may not be cut goes to, and which
 //! wishes are let go for good once they can't be had.
 
+use super::Choices;
 use super::conflict::{Reason, Wish};
 use super::item::Item;
 use super::measure::{Group, Measures, measure_groups};
 use super::model::{Model, Scene, Side};
 use super::programme::Solved;
 use super::sides::{first_side, in_order, pinned_sides, settled, toggles, touching};
+use crate::document::Invalid;
 use crate::geometry::Span;
 use crate::reading::INCH;
 use crate::sketch::Kind;
@@ -41,7 +43,7 @@ pub(crate) struct Chosen {
     demerit: f64,
 }
 
-/// What a search settled, for a refit to hold to.
+/// What a search settled.
 #[derive(Clone, Debug, PartialEq)]
 pub(crate) struct Settled {
     pub(super) sides: Vec<Option<Side>>,
@@ -55,11 +57,8 @@ impl Chosen {
     }
 }
 
-/// Solves with the best choices found, or with what an earlier search settled. The error is the programme whose limits can't hold together.
-pub(crate) fn choose(scene: &Scene<'_>, held: Option<&Settled>) -> Result<Chosen, Box<Model>> {
-    if let Some(settled) = held.filter(|s| s.sides.len() == scene.items.len()) {
-        return again(scene, settled);
-    }
+/// Solves with the best choices found. The error is the programme whose limits can't hold together.
+pub(crate) fn choose(scene: &Scene<'_>) -> Result<Chosen, Box<Model>> {
     let Some(fold) = scene.fold() else { return attempt(scene, vec![None; scene.items.len()], false, None) };
     let fold = fold * INCH;
     let pinned = pinned_sides(scene, fold);
@@ -127,7 +126,10 @@ impl Search<'_, '_> {
 
     /// Tries sides with lines that hold on and with lines that break early.
     fn try_both(&mut self, sides: &[Option<Side>]) {
-        if self.tried.iter().any(|t| t == sides) || !self.tried.is_empty() && !in_order(self.scene, sides) {
+        if !self.tried.is_empty() && self.scene.cancel.is_cancelled()
+            || self.tried.iter().any(|t| t == sides)
+            || !self.tried.is_empty() && !in_order(self.scene, sides)
+        {
             return;
         }
         if !self.tried.is_empty() && self.left == 0 {
@@ -190,23 +192,27 @@ fn attempt(scene: &Scene<'_>, sides: Vec<Option<Side>>, eased: bool, near: Optio
     Ok(Chosen { sides, lost, model, solved, forces, tried: (1, 0), demerit })
 }
 
-/// One programme, with the sides and the lost wishes of an earlier search, starting from its solution.
-fn again(scene: &Scene<'_>, settled: &Settled) -> Result<Chosen, Box<Model>> {
-    let mut model = Model::new(scene, &settled.sides);
-    if settled.solved.len() == model.programme.vars() {
-        model.programme.expected.copy_from_slice(&settled.solved);
+/// One programme, with the sides and the lost wishes of an earlier search, starting from its solution. The inner error is the programme
+/// whose limits can't hold together.
+///
+/// # Errors
+/// What of the choices does not suit the request.
+pub(crate) fn again(scene: &Scene<'_>, choices: &Choices) -> Result<Result<Chosen, Box<Model>>, Invalid> {
+    let sides = choices.sides_on(scene)?;
+    let mut model = Model::new(scene, &sides);
+    let lost = choices.lost_on(scene, &model)?;
+    if choices.solved().len() == model.programme.vars() {
+        model.programme.expected.copy_from_slice(choices.solved());
     }
     let rows = model.programme.rows.len();
-    for from_end in settled.lost.iter().filter(|n| **n <= rows) {
+    for from_end in &lost {
         let row = &mut model.programme.rows[rows - from_end];
         row.price = row.price.map(|p| p * LOST_SHARE);
     }
-    match model.programme.solve_with_forces() {
-        Some(Solved { at: solved, forces }) => {
-            Ok(Chosen { sides: settled.sides.clone(), lost: settled.lost.clone(), model, solved, forces, tried: (1, 0), demerit: 0.0 })
-        }
+    Ok(match model.programme.solve_with_forces() {
+        Some(Solved { at: solved, forces }) => Ok(Chosen { sides, lost, model, solved, forces, tried: (1, 0), demerit: 0.0 }),
         None => Err(Box::new(model)),
-    }
+    })
 }
 
 /// What a solution would measure, before it is put on the ruler.

@@ -4,7 +4,8 @@
 //! of the sketch after turn and flip, as pins do. Slots that are not named take what is left of the photo count.
 
 use crate::document::Node;
-use crate::sketch::{Kind, Sketch};
+use crate::sketch::{Kind, MOST_BLOCKS, Sketch};
+use std::collections::BTreeSet;
 
 /// A slot is divided at the most so often along one side.
 const MOST_CELLS: u32 = 12;
@@ -57,15 +58,14 @@ pub struct SlotChoice {
 
 /// Reads `slots` of a request.
 pub(super) fn read(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<SlotChoice>> {
-    let nodes = node.items();
+    let nodes = node.at_most(MOST_BLOCKS)?;
     let found: Vec<Option<SlotChoice>> = nodes.iter().map(|n| read_choice(n, sketch)).collect();
-    let mut seen: Vec<&String> = Vec::new();
+    let mut seen = BTreeSet::new();
     for (node, choice) in nodes.iter().zip(&found) {
         for id in choice.iter().flat_map(|c| &c.photos) {
-            if seen.contains(&id) {
-                node.get("photos")?.wrong_because(id.clone(), "photos that no other choice names");
+            if !seen.insert(id) {
+                node.get("photos")?.wrong_because(id.clone(), "photos that no choice names a second time");
             }
-            seen.push(id);
         }
     }
     found.into_iter().collect()
@@ -74,7 +74,7 @@ pub(super) fn read(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<SlotC
 fn read_choice(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<SlotChoice> {
     node.object()?;
     let list = node.need("photos", "the ids of one or several photo blocks")?;
-    let photos: Vec<String> = list.items().iter().map(|n| n.text().map(str::to_owned)).collect::<Option<_>>()?;
+    let photos = list.texts(MOST_BLOCKS)?;
     let is_photo = |id: &String| sketch.is_none_or(|s| s.index_of(id).is_some_and(|n| s.blocks[n].kind == Kind::Photo));
     if photos.is_empty() || !photos.iter().all(is_photo) {
         list.wrong("the ids of one or several photo blocks of the sketch");

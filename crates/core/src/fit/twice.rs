@@ -4,8 +4,9 @@
 //! all of them, and the pages are each other's image (or like) to the tick.
 
 use super::approach::Map;
-use super::copies::{Derived, RIGHT};
+use super::copies::Derived;
 use super::measure::measure;
+use super::note::Note;
 use super::prints::Photos;
 use super::proposal::Told;
 use super::{Approach, Conflict, Pin, Proposal, Request};
@@ -41,7 +42,7 @@ pub(super) fn one_page(asked: &Request, approach: Approach, derived: &Derived) -
     }
     // What runs off one side only runs off one page of an echo, and ends within the margin on the other.
     let one_sided = |b: &Block| b.bleed.contains(&Edge::Left) != b.bleed.contains(&Edge::Right);
-    let has_copy = |id: &str| both.sketch.index_of(&format!("{id}{RIGHT}")).is_some();
+    let has_copy = |id: &str| both.sketch.index_of(&derived.copy_of(id)).is_some();
     let left = |id: &str| derived.is_own(id);
     let mut sketch = Sketch { blocks: both.sketch.blocks.iter().filter(|b| left(&b.id)).cloned().collect(), ..both.sketch.clone() };
     sketch.canvas.pages = 1;
@@ -96,8 +97,7 @@ impl OnePage {
         let measures = measure(&request.sketch, map, &layout);
         let mut notes = page.notes;
         if !self.joined.is_empty() {
-            let (run, part) = if self.joined.len() == 1 { ("runs", "a part") } else { ("run", "a part each") };
-            notes.push(format!("{} {run} over the fold, with {part} on either page.", self.joined.join(", ")));
+            notes.push(Note::JoinedAtFold { blocks: self.joined.clone() });
         }
         Proposal::new(request, &request.sketch, page.choices, layout, measures, Told { notes, whys: page.whys, tried: page.tried })
     }
@@ -119,7 +119,7 @@ impl OnePage {
             block.block.bleed.retain(|e| *e != Edge::Right);
         }
         for (own, mut block) in page.blocks.iter().zip(image.blocks) {
-            let right = |id: String| format!("{id}{RIGHT}");
+            let right = |id: String| derived.copy_of(&id);
             if block.bleed.contains(&Edge::Left) {
                 let begins = block.rect.x.max(fold);
                 block.rect = Rect { x: begins, w: block.rect.right() - begins, ..block.rect };

@@ -52,7 +52,7 @@ impl Emphasis {
 pub(super) fn read_slack(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Slack> {
     if node.value.is_object() {
         let gap = node.need("gap", "the ids of the two blocks beside it")?;
-        let ids: Vec<String> = gap.items().iter().map(|n| n.text().map(str::to_owned)).collect::<Option<_>>()?;
+        let ids = gap.texts(2)?;
         let known = |id: &String| sketch.is_none_or(|s| s.index_of(id).is_some());
         return match &ids[..] {
             [a, b] if a != b && known(a) && known(b) => Some(Slack::Gap(a.clone(), b.clone())),

@@ -5,9 +5,12 @@ use super::grammar::{At, Clause, Line, Lines, Place, Written, at_place, value};
 use crate::geometry::{Edge, Rect, Size};
 use crate::length::{Length, Unit};
 use crate::plan::Defaults;
-use crate::sketch::{Block, Canvas, Grid, Kind, Ring, Shape, Sketch, UnitShape};
+use crate::sketch::{Block, Canvas, Grid, Kind, MOST_BLOCKS, MOST_TURN, Ring, Shape, Sketch, UnitShape};
 use serde_json::Map;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
+
+/// How many blocks' ids are offered in place of one that is none.
+const MOST_OFFERED: usize = 24;
 
 /// A block's line with its name settled.
 struct Named<'a> {
@@ -31,40 +34,12 @@ pub(super) fn sketch(lines: Lines<'_>, maker: &Defaults) -> Result<Sketch, Vec<W
         }
     }
     let named = names(text, &lines, &mut errors);
-    let mut rects: BTreeMap<&str, Rect> = BTreeMap::new();
-    let mut blocks: Vec<Option<Block>> = vec![None; named.len()];
-    // Mats are placed by what they frame, so that comes first; a mat around a mat comes after that one.
-    for round in 0..=named.len() {
-        let mut waits = false;
-        for (n, line) in named.iter().enumerate().filter(|(n, _)| blocks[*n].is_none()).collect::<Vec<_>>() {
-            let frames = framed(line).filter(|_| !is_sized(line));
-            if let Some(frames) = frames.filter(|f| !rects.contains_key(f.value.as_str())) {
-                // What is framed may stand further down; what is no block at all is told below.
-                waits |= round < named.len() && named.iter().any(|l| l.id == frames.value);
-                continue;
-            }
-            match head.block(line, &rects) {
-                Ok(block) => {
-                    rects.insert(&line.id, block.rect);
-                    blocks[n] = Some(block);
-                }
-                Err(error) if !errors.contains(&error) => errors.push(error),
-                Err(_) => {}
-            }
-        }
-        if !waits {
-            break;
-        }
+    if let Some(beyond) = named.get(MOST_BLOCKS) {
+        errors.push(at_place(text, &beyond.kind.place, "one block too many".to_owned(), vec![format!("at most {MOST_BLOCKS} blocks")]));
+        return Err(errors);
     }
-    for line in &named {
-        for other in line.clauses.iter().filter_map(|c| if let Clause::Around(id) | Clause::On(id) = &c.value { Some(id) } else { None }) {
-            if !named.iter().any(|l| l.id == other.value && l.id != line.id) {
-                let ids: Vec<String> = named.iter().filter(|l| l.id != line.id).map(|l| l.id.clone()).collect();
-                let allowed = if ids.is_empty() { vec!["the id of another block".to_owned()] } else { ids };
-                errors.push(at_place(text, &other.place, format!("“{}”, which is no block here", other.value), allowed));
-            }
-        }
-    }
+    let blocks = placed(&head, &named, &mut errors);
+    missing_neighbours(text, &named, &mut errors);
     errors.sort_by_key(|e| (e.line, e.column));
     errors.dedup();
     if !errors.is_empty() {
@@ -73,25 +48,71 @@ pub(super) fn sketch(lines: Lines<'_>, maker: &Defaults) -> Result<Sketch, Vec<W
     Ok(Sketch { unit: head.unit, name, canvas: head.canvas, blocks: blocks.into_iter().flatten().collect(), other: Map::new() })
 }
 
-/// Ids: those that were given, and for the rest the kind's letter and the next number that is free.
-fn names<'a>(text: &str, lines: &'a [Line], errors: &mut Vec<WordError>) -> Vec<Named<'a>> {
-    let mut taken: Vec<String> = Vec::new();
-    for line in lines {
-        if let Line::Block { id: Some(id), .. } = line {
-            if taken.contains(&id.value) {
-                errors.push(at_place(text, &id.place, format!("the id {} a second time", id.value), vec!["an id of its own".to_owned()]));
+/// Each line's block, unless it is wrong. Mats are placed by what they frame, so that comes first; a mat around a mat comes after that one.
+fn placed(head: &Head<'_>, named: &[Named<'_>], errors: &mut Vec<WordError>) -> Vec<Option<Block>> {
+    let mut rects: BTreeMap<&str, Rect> = BTreeMap::new();
+    let mut blocks: Vec<Option<Block>> = vec![None; named.len()];
+    let mut waiting: Vec<usize> = (0..named.len()).collect();
+    loop {
+        let before = waiting.len();
+        waiting.retain(|n| {
+            let line = &named[*n];
+            let frames = framed(line).filter(|_| !is_sized(line));
+            if frames.is_some_and(|f| !rects.contains_key(f.value.as_str())) {
+                // What is framed may stand further down; what is no block at all is told elsewhere.
+                return true;
             }
-            taken.push(id.value.clone());
+            match head.block(line, &rects) {
+                Ok(block) => {
+                    rects.insert(&line.id, block.rect);
+                    blocks[*n] = Some(block);
+                }
+                Err(error) => errors.push(error),
+            }
+            false
+        });
+        if waiting.len() == before {
+            return blocks;
         }
     }
+}
+
+/// Tells of what a block is around or on that is no block.
+fn missing_neighbours(text: &str, named: &[Named<'_>], errors: &mut Vec<WordError>) {
+    let known: BTreeSet<&str> = named.iter().map(|l| l.id.as_str()).collect();
+    for line in named {
+        for other in line.clauses.iter().filter_map(|c| if let Clause::Around(id) | Clause::On(id) = &c.value { Some(id) } else { None }) {
+            if other.value == line.id || !known.contains(other.value.as_str()) {
+                let ids: Vec<String> = named.iter().filter(|l| l.id != line.id).take(MOST_OFFERED).map(|l| l.id.clone()).collect();
+                let allowed = if ids.is_empty() { vec!["the id of another block".to_owned()] } else { ids };
+                errors.push(at_place(text, &other.place, format!("“{}”, which is no block here", other.value), allowed));
+            }
+        }
+    }
+}
+
+/// Ids: those that were given, and for the rest the kind's letter and the next number that is free.
+fn names<'a>(text: &str, lines: &'a [Line], errors: &mut Vec<WordError>) -> Vec<Named<'a>> {
+    let mut taken: BTreeSet<String> = BTreeSet::new();
+    for line in lines {
+        if let Line::Block { id: Some(id), .. } = line
+            && !taken.insert(id.value.clone())
+        {
+            errors.push(at_place(text, &id.place, format!("the id {} a second time", id.value), vec!["an id of its own".to_owned()]));
+        }
+    }
+    // The number that each kind's next id begins to look from.
+    let mut next: BTreeMap<char, u32> = BTreeMap::new();
     let mut named = Vec::new();
     for line in lines {
         let Line::Block { kind, id, clauses } = line else { continue };
         let id = id.as_ref().map(|i| i.value.clone()).unwrap_or_else(|| {
             let letter = letter(kind.value);
-            let free = (1..).map(|n| format!("{letter}{n}")).find(|i| !taken.contains(i)).unwrap_or_default();
-            taken.push(free.clone());
-            free
+            let number = next.entry(letter).or_insert(1);
+            while !taken.insert(format!("{letter}{number}")) {
+                *number += 1;
+            }
+            format!("{letter}{number}")
         });
         named.push(Named { kind, id, clauses });
     }
@@ -187,6 +208,11 @@ impl Head<'_> {
             Clause::Polygon(points) => Some(Shape::Polygon(points.clone())),
             _ => None,
         });
+        let turn = clauses().find_map(|c| if let Clause::Turned(turn) = c { Some(*turn) } else { None }).unwrap_or_default();
+        if !(-MOST_TURN..=MOST_TURN).contains(&turn) {
+            let allowed = format!("turned by -{MOST_TURN} to {MOST_TURN} degrees");
+            return Err(self.wrong(&line.kind.place, "a block that is turned by more than it may be", &[&allowed]));
+        }
         if let Some(Shape::Polygon(points)) = &shape
             && points.iter().flatten().any(|share| !(0.0..=1.0).contains(share))
         {
@@ -196,7 +222,7 @@ impl Head<'_> {
             id: line.id.clone(),
             kind,
             rect,
-            turn: clauses().find_map(|c| if let Clause::Turned(turn) = c { Some(*turn) } else { None }).unwrap_or_default(),
+            turn,
             shape: shape.unwrap_or_default(),
             bleed,
             under: framed(line).filter(|_| kind == Kind::Mat).map(|f| f.value.clone()),

@@ -13,9 +13,15 @@ const LEAST: Length = Length::from_ticks(1);
 /// The largest page side: 5 m.
 const MOST: Length = Length::from_ticks(40_000_000);
 /// How many blocks a sketch may have.
-const MOST_BLOCKS: usize = 500;
+pub(crate) const MOST_BLOCKS: usize = 500;
 /// How many units a grid's side or a ring may have.
 const MOST_UNITS: u32 = 1_000;
+/// The most degrees that a block may be turned by, either way.
+pub(crate) const MOST_TURN: f64 = 3_600.0;
+/// How many corners a polygon may have.
+const MOST_POINTS: usize = 1_000;
+/// How many edges a `bleed` may name; each counts once.
+const MOST_BLEEDS: usize = 16;
 
 const KNOWN: [&str; 13] = ["id", "kind", "box", "turn", "shape", "bleed", "under", "host", "size", "grid", "ring", "sure", "from"];
 
@@ -94,7 +100,7 @@ pub(crate) fn read_block(node: &Node<'_>, reader: Reader) -> Option<Block> {
     let names = Kind::ALL.map(Kind::name);
     let kind = node.need("kind", &names.join(", ")).and_then(|n| n.one_of(&names, Kind::from_name));
     let rect = node.need("box", "an object with x, y, w and h").and_then(|n| read_rect(&n, reader));
-    let turn = node.get("turn").map_or(Some(0.0), |n| n.number(-3_600.0, 3_600.0));
+    let turn = node.get("turn").map_or(Some(0.0), |n| n.number(-MOST_TURN, MOST_TURN));
     let shape = node.get("shape").map_or(Some(Shape::Rect), |n| read_shape(&n));
     let bleed = node.get("bleed").map_or(Some(Vec::new()), |n| read_bleed(&n));
     let text = |name| node.get(name).and_then(|n| n.text().map(str::to_owned));
@@ -151,19 +157,17 @@ fn read_shape(node: &Node<'_>) -> Option<Shape> {
 }
 
 fn read_points(node: &Node<'_>) -> Option<Vec<[f64; 2]>> {
-    let nodes = node.items();
-    if nodes.len() < 3 && node.value.is_array() {
+    if node.value.as_array().is_some_and(|points| points.len() < 3) {
         node.wrong("3 or more [x, y] from 0 to 1");
     }
-    let points = nodes.iter().map(|n| {
+    node.each(MOST_POINTS, |n| {
         let pair: Vec<f64> = n.items().iter().filter_map(|c| c.number(0.0, 1.0)).collect();
         let pair = <[f64; 2]>::try_from(pair).ok();
         if pair.is_none() {
             n.wrong("[x, y], both from 0 to 1");
         }
         pair
-    });
-    points.collect()
+    })
 }
 
 fn read_bleed(node: &Node<'_>) -> Option<Vec<Edge>> {
@@ -173,7 +177,7 @@ fn read_bleed(node: &Node<'_>) -> Option<Vec<Edge>> {
         node.wrong("a list of left, right, top, bottom");
         None
     })?;
-    let mut edges: Vec<Edge> = node.items().iter().map(|n| n.one_of(&names, edge)).collect::<Option<_>>()?;
+    let mut edges = node.each(MOST_BLEEDS, |n| n.one_of(&names, edge))?;
     edges.sort_unstable();
     edges.dedup();
     Some(edges)

@@ -3,8 +3,11 @@
 use super::tokens::hash;
 use crate::store::sessions;
 use async_trait::async_trait;
-use axum_login::tower_sessions::SessionStore;
+use axum::extract::Request;
+use axum::middleware::Next;
+use axum::response::Response;
 use axum_login::tower_sessions::session::{Id, Record};
+use axum_login::tower_sessions::{Session, SessionStore};
 use axum_login::tower_sessions::session_store::{Error, Result};
 use sqlx::PgPool;
 use std::collections::HashMap;
@@ -14,6 +17,12 @@ use std::time::{Duration, Instant};
 /// A session that was looked up so long ago is looked up again. Who signs out on one server is out of the others this
 /// much later; on this one at once. A new password and a role are looked up anew by every request.
 const FRESH: Duration = Duration::from_secs(2);
+/// Who has not come for so long signs in again.
+pub(crate) const LASTS: time::Duration = time::Duration::days(30);
+/// A session is prolonged when it was last prolonged so long ago: not by every request.
+const PROLONGED_EVERY: time::Duration = time::Duration::hours(12);
+/// Under what a session remembers when it was prolonged, in seconds since 1970.
+const PROLONGED_AT: &str = "prolonged_at";
 /// Sessions remembered at once.
 const MOST: usize = 4096;
 
@@ -45,6 +54,20 @@ impl Sessions {
     fn forget(&self, id: &Id) {
         self.seen.lock().unwrap_or_else(PoisonError::into_inner).remove(id);
     }
+}
+
+/// Lets a session end so long after it was last used, not after sign-in: changing it writes it, and its cookie, anew.
+pub(crate) async fn prolong(session: Session, request: Request, next: Next) -> Response {
+    let now = time::OffsetDateTime::now_utc().unix_timestamp();
+    if session.id().is_some() {
+        // A store that fails shows in the routes that need it.
+        let last = session.get::<i64>(PROLONGED_AT).await;
+        let is_due = last.is_ok_and(|last| last.is_none_or(|last| now - last >= PROLONGED_EVERY.whole_seconds()));
+        if is_due && !session.is_empty().await {
+            let _ = session.insert(PROLONGED_AT, now).await;
+        }
+    }
+    next.run(request).await
 }
 
 fn key(id: &Id) -> Vec<u8> {

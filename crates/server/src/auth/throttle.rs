@@ -24,23 +24,25 @@ impl Throttle {
         Throttle { account: hash(&format!("account {account}")), address: hash(&format!("address {address}")) }
     }
 
-    /// Lets a sign-in through, or says how long to wait. It says the same of an account that does not exist.
-    pub(crate) async fn check(&self, pool: &PgPool) -> Result<(), Failure> {
-        let of_account = sessions::failures(pool, &self.account, WINDOW).await?;
-        let from_address = sessions::failures(pool, &self.address, WINDOW).await?;
+    /// Lets a sign-in through, or says how long to wait. It says the same of an account that does not exist. A try counts as failed
+    /// from the start, so that many tries at once are as many failures; [`Throttle::succeeded`] takes it back.
+    pub(crate) async fn begin(&self, pool: &PgPool) -> Result<(), Failure> {
+        let mut tx = pool.begin().await?;
+        // Tries of one account wait for each other here, and so do those from one address: each sees the ones before it.
+        sessions::lock_tries(&mut tx, &[&self.account, &self.address]).await?;
+        let of_account = sessions::failures(&mut *tx, &self.account, WINDOW).await?;
+        let from_address = sessions::failures(&mut *tx, &self.address, WINDOW).await?;
         if of_account >= OF_ACCOUNT || from_address >= FROM_ADDRESS {
             return Err(Failure::TooMany { wait: WINDOW as u32 });
         }
+        sessions::note_failure(&mut *tx, &[&self.account, &self.address]).await?;
+        tx.commit().await?;
         Ok(())
     }
 
-    /// Notes that it failed.
-    pub(crate) async fn failed(&self, pool: &PgPool) -> Result<(), Failure> {
-        Ok(sessions::note_failure(pool, &[&self.account, &self.address]).await?)
-    }
-
-    /// Notes that it succeeded: the account starts anew, the address does not.
+    /// Notes that it succeeded: the account starts anew, the address has one failure less.
     pub(crate) async fn succeeded(&self, pool: &PgPool) -> Result<(), Failure> {
-        Ok(sessions::forget_failures(pool, &self.account).await?)
+        sessions::forget_failures(pool, &self.account).await?;
+        Ok(sessions::forget_newest_failure(pool, &self.address).await?)
     }
 }

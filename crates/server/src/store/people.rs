@@ -4,7 +4,7 @@ use serde_json::Value;
 use sqlx::{PgConnection, PgExecutor};
 use uuid::Uuid;
 
-/// A person in one of her teams.
+/// A person, and one of her teams while she is in any.
 #[derive(Debug, Clone, sqlx::FromRow)]
 pub(crate) struct PersonRow {
     pub(crate) id: Uuid,
@@ -12,9 +12,16 @@ pub(crate) struct PersonRow {
     pub(crate) name: String,
     pub(crate) password_hash: String,
     pub(crate) defaults: Value,
-    pub(crate) team: Uuid,
-    pub(crate) team_name: String,
-    pub(crate) role: String,
+    pub(crate) team: Option<Uuid>,
+    pub(crate) team_name: Option<String>,
+    pub(crate) role: Option<String>,
+}
+
+impl PersonRow {
+    /// The team of this row, with her role there.
+    pub(crate) fn membership(&self) -> Option<TeamRow> {
+        Some(TeamRow { id: self.team?, name: self.team_name.clone()?, role: self.role.clone()? })
+    }
 }
 
 /// One of a team's people.
@@ -27,7 +34,7 @@ pub(crate) struct MemberRow {
 }
 
 /// One of a person's teams.
-#[derive(Debug, sqlx::FromRow)]
+#[derive(Debug, Clone, PartialEq, Eq, sqlx::FromRow)]
 pub(crate) struct TeamRow {
     pub(crate) id: Uuid,
     pub(crate) name: String,
@@ -38,21 +45,39 @@ macro_rules! person {
     ($which:literal) => {
         concat!(
             "SELECT p.id, p.account, p.name, p.password_hash, p.defaults, m.team_id AS team, t.name AS team_name, m.role FROM people p ",
-            "JOIN members m ON m.person_id = p.id JOIN teams t ON t.id = m.team_id ",
+            "LEFT JOIN members m ON m.person_id = p.id LEFT JOIN teams t ON t.id = m.team_id ",
             $which
         )
     };
 }
 
-/// The person of an account, in the team she joined first.
+/// The person of an account, in the team she joined first. Who has been taken out of her last team can still sign in.
 pub(crate) async fn by_account(db: impl PgExecutor<'_>, account: &str) -> sqlx::Result<Option<PersonRow>> {
     let sql = person!("WHERE p.account = $1 ORDER BY m.joined_at, m.team_id LIMIT 1");
     sqlx::query_as(sql).bind(account).fetch_optional(db).await
 }
 
+/// A person, in the team that is preferred while she is in it, otherwise in the one she joined first.
+pub(crate) async fn find(db: impl PgExecutor<'_>, person: Uuid, preferred: Option<Uuid>) -> sqlx::Result<Option<PersonRow>> {
+    let sql = person!("WHERE p.id = $1 ORDER BY m.team_id IS NOT DISTINCT FROM $2 DESC, m.joined_at, m.team_id LIMIT 1");
+    sqlx::query_as(sql).bind(person).bind(preferred).fetch_optional(db).await
+}
+
 /// A person in one of her teams.
 pub(crate) async fn in_team(db: impl PgExecutor<'_>, person: Uuid, team: Uuid) -> sqlx::Result<Option<PersonRow>> {
     sqlx::query_as(person!("WHERE p.id = $1 AND m.team_id = $2")).bind(person).bind(team).fetch_optional(db).await
+}
+
+/// Whether a lead leads every team that a person is in.
+pub(crate) async fn is_led_by(db: impl PgExecutor<'_>, person: Uuid, lead: Uuid) -> sqlx::Result<bool> {
+    sqlx::query_scalar(
+        "SELECT NOT EXISTS (SELECT 1 FROM members m WHERE m.person_id = $1 AND NOT EXISTS (SELECT 1 FROM members l \
+         WHERE l.team_id = m.team_id AND l.person_id = $2 AND l.role = 'lead'))",
+    )
+    .bind(person)
+    .bind(lead)
+    .fetch_one(db)
+    .await
 }
 
 /// Whether there is anybody yet.

@@ -41,6 +41,17 @@ pub(crate) async fn failures(db: impl PgExecutor<'_>, who: &[u8], seconds: f64) 
         .await
 }
 
+/// Lets only one transaction at a time look at the failures of these and add to them.
+pub(crate) async fn lock_tries(db: &mut sqlx::PgConnection, who: &[&[u8]]) -> sqlx::Result<()> {
+    // In one order, so that two never wait for each other.
+    let mut keys: Vec<i64> = who.iter().filter_map(|w| Some(i64::from_be_bytes(w.get(..8)?.try_into().ok()?))).collect();
+    keys.sort_unstable();
+    for key in keys {
+        sqlx::query("SELECT pg_advisory_xact_lock($1)").bind(key).execute(&mut *db).await?;
+    }
+    Ok(())
+}
+
 /// Notes a sign-in that failed.
 pub(crate) async fn note_failure(db: impl PgExecutor<'_>, who: &[&[u8]]) -> sqlx::Result<()> {
     sqlx::query("INSERT INTO failed_sign_ins (who) SELECT unnest($1::bytea[])").bind(who).execute(db).await?;
@@ -50,6 +61,15 @@ pub(crate) async fn note_failure(db: impl PgExecutor<'_>, who: &[&[u8]]) -> sqlx
 /// Forgets the failures of one who has signed in.
 pub(crate) async fn forget_failures(db: impl PgExecutor<'_>, who: &[u8]) -> sqlx::Result<()> {
     sqlx::query("DELETE FROM failed_sign_ins WHERE who = $1").bind(who).execute(db).await?;
+    Ok(())
+}
+
+/// Takes one failure back.
+pub(crate) async fn forget_newest_failure(db: impl PgExecutor<'_>, who: &[u8]) -> sqlx::Result<()> {
+    sqlx::query("DELETE FROM failed_sign_ins WHERE ctid = (SELECT ctid FROM failed_sign_ins WHERE who = $1 ORDER BY at DESC LIMIT 1)")
+        .bind(who)
+        .execute(db)
+        .await?;
     Ok(())
 }
 

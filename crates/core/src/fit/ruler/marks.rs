@@ -110,7 +110,7 @@ impl Lattice {
 
 /// Solves the programme with its lines as variables, some of them at a place (in ticks). All lines, in inches.
 fn over_lines(lattice: &Lattice, programme: &Programme, expected: &[f64], at: &[Option<f64>]) -> Option<Vec<f64>> {
-    let mut lines = Programme::default();
+    let mut lines = Programme { cancel: programme.cancel.clone(), ..Programme::default() };
     let vars: Vec<Option<usize>> = at.iter().zip(expected).map(|(at, near)| at.is_none().then(|| lines.var(*near))).collect();
     let over = |expr: &Expr| {
         let mut constant = 0.0;

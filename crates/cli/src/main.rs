@@ -5,7 +5,6 @@ mod documents;
 mod serve;
 
 use clap::{Parser, Subcommand};
-use std::path::PathBuf;
 use std::process::ExitCode;
 
 /// From a sketch to a measured page.
@@ -54,20 +53,17 @@ enum Command {
     /// A server without people prints a link, once, to make its first lead.
     Serve(serve::Options),
     /// Write everything of a server into a new file, an open archive (zip of JSON).
-    Backup {
-        /// The archive to write; a file that exists is left alone.
-        file: PathBuf,
-        /// The PostgreSQL to read.
-        #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
-        database_url: String,
-    },
-    /// Put everything of a backup onto an empty database.
-    Restore {
-        /// The archive that `backup` wrote.
-        file: PathBuf,
-        /// The PostgreSQL to fill.
-        #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
-        database_url: String,
+    ///
+    /// Pictures come along, pixels and all. The database is left as it is; a file that exists is left alone.
+    Backup(archive::Archive),
+    /// Put everything of a backup onto an empty database, and its pictures into an empty place.
+    Restore(archive::Archive),
+    /// Make a link with which a person sets a new password, once, within two days.
+    PasswordLink {
+        /// What she signs in with.
+        account: String,
+        #[command(flatten)]
+        store: archive::Store,
     },
     /// Print the description of the HTTP API (OpenAPI).
     Openapi,
@@ -78,8 +74,9 @@ fn main() -> ExitCode {
         Command::Fit { request } => documents::fit(&request),
         Command::Read { picture, page, pages, unit } => documents::read(&picture, &page, &pages, &unit),
         Command::Serve(options) => serve::run(options),
-        Command::Backup { file, database_url } => archive::backup(&file, &database_url),
-        Command::Restore { file, database_url } => archive::restore(&file, &database_url),
+        Command::Backup(archive) => archive::backup(&archive),
+        Command::Restore(archive) => archive::restore(&archive),
+        Command::PasswordLink { account, store } => archive::password_link(&account, &store),
         Command::Openapi => documents::print(&metrosk_server::openapi()),
     };
     match done {

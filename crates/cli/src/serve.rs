@@ -32,11 +32,20 @@ pub(crate) struct Options {
     #[arg(long, env = "METROSK_BEHIND_PROXY")]
     behind_proxy: bool,
     /// Requests answered at once; the next ones are asked to come back.
-    #[arg(long, env = "METROSK_MOST_REQUESTS", default_value_t = 256, value_parser = clap::value_parser!(u32).range(1..=100_000))]
-    most_requests: u32,
-    /// Seconds after which an answer is given up.
-    #[arg(long, env = "METROSK_SLOWEST", default_value_t = 30, value_parser = clap::value_parser!(u32).range(1..=600))]
-    slowest: u32,
+    #[arg(long, env = "METROSK_MAX_IN_FLIGHT", default_value_t = 256, value_parser = clap::value_parser!(u32).range(1..=100_000))]
+    max_in_flight: u32,
+    /// Seconds after which an answer is given up, counted from when its request was in.
+    #[arg(long, env = "METROSK_REQUEST_TIMEOUT", default_value_t = 30, value_parser = clap::value_parser!(u32).range(1..=600))]
+    request_timeout: u32,
+    /// Seconds after which a fit, a reading or a picture's work is given up.
+    #[arg(long, env = "METROSK_COMPUTE_TIMEOUT", default_value_t = 20, value_parser = clap::value_parser!(u32).range(1..=600))]
+    compute_timeout: u32,
+    /// How many of these are worked on at once; 0 for as many as there are cores.
+    #[arg(long, env = "METROSK_COMPUTE_AT_ONCE", default_value_t = 0, value_parser = clap::value_parser!(u32).range(0..=256))]
+    compute_at_once: u32,
+    /// Seconds that a server which is told to stop lets open requests end.
+    #[arg(long, env = "METROSK_GRACE", default_value_t = 10, value_parser = clap::value_parser!(u32).range(0..=600))]
+    grace: u32,
     /// Connections to PostgreSQL.
     #[arg(long, env = "METROSK_CONNECTIONS", default_value_t = 10, value_parser = clap::value_parser!(u32).range(1..=500))]
     connections: u32,
@@ -56,8 +65,11 @@ impl Options {
             demo: self.demo,
             public_url: self.public_url.clone(),
             behind_proxy: self.behind_proxy,
-            most_requests: self.most_requests as usize,
-            slowest: Duration::from_secs(self.slowest.into()),
+            max_in_flight: self.max_in_flight as usize,
+            request_timeout: Duration::from_secs(self.request_timeout.into()),
+            compute_timeout: Duration::from_secs(self.compute_timeout.into()),
+            compute_at_once: self.compute_at_once as usize,
+            grace: Duration::from_secs(self.grace.into()),
             connections: self.connections,
             web: Some(self.web.clone()),
             pictures: Pictures::at(&self.pictures),
@@ -77,7 +89,11 @@ pub(crate) fn run(options: Options) -> anyhow::Result<()> {
     let settings = options.check()?;
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("info"));
     tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
-    tokio::runtime::Runtime::new()?.block_on(serve(options, settings))
+    let runtime = tokio::runtime::Runtime::new()?;
+    let done = runtime.block_on(serve(options, settings));
+    // What still computes has been told to stop; a step of it that takes longer is not waited for.
+    runtime.shutdown_timeout(Duration::from_secs(2));
+    done
 }
 
 async fn serve(options: Options, settings: Settings) -> anyhow::Result<()> {

@@ -40,7 +40,9 @@ fn fits(c: &mut Criterion) {
         let mut pinned = request.clone();
         let title = &found.layout.blocks.iter().find(|b| b.block.id == "t1").expect("a title").block;
         pinned.pins.push(Pin { block: "t1".to_owned(), edge: PinEdge::Height, at: title.rect.h + Length::inches(1, 8), to: None });
-        group.bench_function(format!("{name}, refit with a pin"), |b| b.iter(|| answer(refit(black_box(&pinned), &found.choices).expect("its own choices"))));
+        group.bench_function(format!("{name}, refit with a pin"), |b| {
+            b.iter(|| answer(refit(black_box(&pinned), &found.choices).expect("its own choices")))
+        });
     }
     group.finish();
 }

@@ -6,6 +6,7 @@ mod stations;
 pub use defaults::Defaults;
 pub use stations::{Progress, State, Station, check_marks, progress};
 
+use crate::Cancel;
 use crate::document::{Finding, Invalid};
 use crate::fit::{self, Back, Outcome, Pin, Proposal, Request};
 use crate::layout::Layout;
@@ -37,10 +38,18 @@ pub fn fit_of(plan: &Value) -> Result<Request, Invalid> {
 /// # Errors
 /// When the plan breaks its format.
 pub fn made(plan: &Value) -> Result<Result<Proposal, String>, Invalid> {
-    Ok(match fit::fit(&fit_of(plan)?) {
+    Ok(made_while(plan, &Cancel::default())?.expect("nobody cancels it"))
+}
+
+/// The same, for as long as somebody waits for it; `None` once it has been cancelled.
+///
+/// # Errors
+/// When the plan breaks its format.
+pub fn made_while(plan: &Value, cancel: &Cancel) -> Result<Option<Result<Proposal, String>>, Invalid> {
+    Ok(fit::fit_while(&fit_of(plan)?, cancel).map(|outcome| match outcome {
         Outcome::Proposals(proposals) => proposals.into_iter().next().ok_or_else(|| "Nothing came of it.".to_owned()),
         Outcome::Conflict(conflict) => Err(conflict.text),
-    })
+    }))
 }
 
 /// A plan made one for the back of a front: on the front's page, with what shows through held in place.

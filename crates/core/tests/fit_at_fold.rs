@@ -193,7 +193,11 @@ fn a_cluster_over_what_the_fold_parts_stands_once_on_each_page() {
     let (p1, p2) = (spans(&proposal, "p1")[0], spans(&proposal, "p2")[0]);
     assert!(both[0].overlaps(p1, 2.0) && both[1].overlaps(p2, 2.0), "each lies over the photo of its page");
     assert_eq!(proposal.measures.relations.kept, proposal.measures.relations.of);
-    assert!(proposal.sentences().iter().any(|n| n.contains("once on each page, since the fold parts what it lay over")), "{:?}", proposal.sentences());
+    assert!(
+        proposal.sentences().iter().any(|n| n.contains("once on each page, since the fold parts what it lay over")),
+        "{:?}",
+        proposal.sentences()
+    );
     assert!(!proposal.sentences().iter().any(|n| n.contains("c1 runs over the fold")), "{:?}", proposal.sentences());
 }
 

@@ -46,7 +46,11 @@ fn a_row_is_lengthened_and_shortened_within_its_place() {
         let found = photos(&proposal);
         assert_eq!(found.len(), count);
         assert_a_row(&found, gap);
-        assert!(proposal.sentences().iter().any(|n| n.starts_with(&format!("Photos p0, p1 and p2 become a row of {count}"))), "{:?}", proposal.sentences());
+        assert!(
+            proposal.sentences().iter().any(|n| n.starts_with(&format!("Photos p0, p1 and p2 become a row of {count}"))),
+            "{:?}",
+            proposal.sentences()
+        );
     }
 }
 

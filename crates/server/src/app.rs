@@ -18,6 +18,7 @@ use axum_login::AuthManagerLayerBuilder;
 use axum_login::tower_sessions::cookie::SameSite;
 use axum_login::tower_sessions::{Expiry, SessionManagerLayer};
 use sqlx::PgPool;
+use sqlx::migrate::Migrator;
 use sqlx::postgres::PgPoolOptions;
 use std::net::SocketAddr;
 use std::time::Duration;
@@ -27,11 +28,14 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 /// The largest document that is read.
-const LARGEST_DOCUMENT: usize = 2 * 1024 * 1024;
+pub(crate) const LARGEST_DOCUMENT: usize = 2 * 1024 * 1024;
 /// The largest archive or picture that is read.
-const LARGEST_FILE: usize = 16 * 1024 * 1024;
+pub(crate) const LARGEST_FILE: usize = 16 * 1024 * 1024;
 /// A connection that has lain for so long is tried before it is used.
 const STALE: Duration = Duration::from_secs(1);
+
+/// The database's tables, step by step.
+pub(crate) static MIGRATOR: Migrator = sqlx::migrate!();
 
 /// What every route needs.
 #[derive(Clone, Debug)]
@@ -51,7 +55,7 @@ impl App {
     /// When the database does not answer, a migration fails, or the place of pictures can't be used.
     pub async fn connect(database_url: &str, settings: Settings) -> anyhow::Result<App> {
         let app = App::connect_as_is(database_url, settings).await?;
-        sqlx::migrate!().run(&app.pool).await.context("the database's tables could not be brought up to date")?;
+        MIGRATOR.run(&app.pool).await.context("the database's tables could not be brought up to date")?;
         Ok(app)
     }
 
@@ -101,8 +105,11 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(numbers::agree))
         .routes(routes!(sketches::pages_of))
         .routes(routes!(sketches::copy))
+        .routes(routes!(sketches::revisions))
+        .routes(routes!(sketches::revision))
         .routes(routes!(pages::list, pages::start))
         .routes(routes!(pages::show, pages::change))
+        .routes(routes!(pages::details))
         .routes(routes!(pages::copy))
         .routes(routes!(history::write))
         .routes(routes!(history::undo))
@@ -110,7 +117,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(history::return_to))
         .routes(routes!(history::history))
         .routes(routes!(history::one))
-        .routes(routes!(history::name, history::unname))
+        .routes(routes!(history::versions, history::name, history::unname))
         .routes(routes!(takeaway::layout))
         .routes(routes!(takeaway::drawing))
         .routes(routes!(takeaway::pdf))
@@ -126,11 +133,15 @@ fn api() -> OpenApiRouter<App> {
 fn files() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(sketches::import))
+        .routes(routes!(pictures::limits))
         .routes(routes!(pictures::list, pictures::add))
         .routes(routes!(pictures::show))
         .routes(routes!(pictures::show_file))
         .routes(routes!(pictures::read))
         .routes(routes!(pictures::lift))
+        .routes(routes!(pictures::edges_of_picture))
+        .routes(routes!(pictures::show_lift))
+        .routes(routes!(pictures::lifted_page))
         .routes(routes!(pictures::edges))
         .layer(DefaultBodyLimit::max(LARGEST_FILE))
 }
@@ -143,11 +154,13 @@ fn people() -> OpenApiRouter<App> {
         .routes(routes!(session::sign_in_to_demo))
         .routes(routes!(session::choose_team))
         .routes(routes!(links::show, links::join, links::join_as_me))
+        .routes(routes!(links::show_password_link, links::set_password))
         .routes(routes!(team::show, team::rename))
         .routes(routes!(team::make))
         .routes(routes!(team::invite))
         .routes(routes!(team::take_invite_back))
         .routes(routes!(team::change_role, team::remove))
+        .routes(routes!(team::password_link))
         .routes(routes!(team::export))
 }
 

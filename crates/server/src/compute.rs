@@ -102,7 +102,12 @@ impl Compute {
 
     /// Computes off the threads that answer, once it is the team's turn. Work that nobody waits for any more is told to stop, and so is
     /// work that takes too long.
-    pub(crate) async fn run<T: Send + 'static>(&self, team: Uuid, what: Work, work: impl FnOnce(&Cancel) -> T + Send + 'static) -> Result<T, Failure> {
+    pub(crate) async fn run<T: Send + 'static>(
+        &self,
+        team: Uuid,
+        what: Work,
+        work: impl FnOnce(&Cancel) -> T + Send + 'static,
+    ) -> Result<T, Failure> {
         let slot = self.slot(team).await?;
         let cancel = Cancel::default();
         let _stop_if_dropped = CancelOnDrop(cancel.clone());

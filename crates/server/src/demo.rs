@@ -71,14 +71,15 @@ fn scans() -> anyhow::Result<&'static [(&'static str, Prepared)]> {
 async fn fill(tx: &mut PgTransaction<'_>, team: Uuid, demo: &metrosk_demo::Team) -> anyhow::Result<()> {
     let mut drawer: HashMap<&str, Uuid> = HashMap::new();
     for sketch in &demo.sketches {
-        let id = sketches::insert(&mut **tx, team, &sketch.name, &sketch.to_json()).await?;
+        let id = sketches::insert(tx, team, &sketch.name, &sketch.to_json(), "Wren").await?;
         drawer.insert(&sketch.name, id);
     }
     let today = OffsetDateTime::now_utc().date();
     for page in &demo.pages {
         let due = page.due_in_days.map(|days| today + Duration::days(days));
         let sketch = drawer.get(page.sketch.as_str()).copied();
-        let id = pages::insert(&mut **tx, team, sketch, page.name, due).await?;
+        let new = pages::NewPage { sketch, name: page.name, due, author: page.author };
+        let id = pages::insert(tx, team, new).await?;
         for (n, (plan, reason)) in page.revisions.iter().enumerate() {
             let number = n as i32 + 1;
             let change = Change { plan, author: page.author, reason, step: reason, undo_to: (n > 0).then_some(number - 1), redo_to: None };
@@ -88,8 +89,8 @@ async fn fill(tx: &mut PgTransaction<'_>, team: Uuid, demo: &metrosk_demo::Team)
             revisions::append(tx, team, id, number, change).await?;
         }
         if page.finished {
-            let facts = pages::Facts { name: page.name, due, finished: true, archived: false };
-            pages::update(&mut **tx, team, id, &facts).await?;
+            let details = pages::Details { name: page.name, due, finished: true, archived: false };
+            pages::change_details(tx, team, id, 1, details, page.author).await?;
         }
     }
     Ok(())

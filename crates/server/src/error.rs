@@ -180,7 +180,9 @@ impl Failure {
     /// What failed, without what people wrote: a database's own message can hold the values of a row.
     fn for_the_log(&self) -> String {
         match self {
-            Failure::Database(sqlx::Error::Database(e)) | Failure::Unstorable(sqlx::Error::Database(e)) | Failure::Clash(sqlx::Error::Database(e)) => {
+            Failure::Database(sqlx::Error::Database(e))
+            | Failure::Unstorable(sqlx::Error::Database(e))
+            | Failure::Clash(sqlx::Error::Database(e)) => {
                 format!("the database failed: code {}", e.code().unwrap_or_default())
             }
             other => other.to_string(),

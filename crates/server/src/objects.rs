@@ -1,7 +1,10 @@
 //! Where pictures' pixels lie: a folder of this machine, a bucket of an S3-compatible store, or, in tests, memory.
 
 use anyhow::Context;
+use axum::body::Bytes;
+use futures_util::stream::BoxStream;
 use object_store::aws::AmazonS3Builder;
+use object_store::buffered::BufWriter;
 use object_store::local::LocalFileSystem;
 use object_store::memory::InMemory;
 use object_store::path::Path;
@@ -54,8 +57,27 @@ impl Objects {
         self.0.put(&Path::from(name), bytes.into()).await.map(|_| ())
     }
 
+    /// The object piece by piece, or none where there is none of that name.
+    pub(crate) async fn pieces(&self, name: &str) -> Result<Option<BoxStream<'static, Result<Bytes, object_store::Error>>>, object_store::Error> {
+        match self.0.get(&Path::from(name)).await {
+            Ok(found) => Ok(Some(found.into_stream())),
+            Err(object_store::Error::NotFound { .. }) => Ok(None),
+            Err(error) => Err(error),
+        }
+    }
+
+    /// Takes an object piece by piece; it is there once the writer has been shut down.
+    pub(crate) fn writer(&self, name: &str) -> BufWriter {
+        BufWriter::new(self.0.clone(), Path::from(name))
+    }
+
+    /// Takes an object out again.
+    pub(crate) async fn delete(&self, name: &str) -> Result<(), object_store::Error> {
+        self.0.delete(&Path::from(name)).await
+    }
+
     /// The object, or none where there is none of that name.
-    pub(crate) async fn get(&self, name: &str) -> Result<Option<axum::body::Bytes>, object_store::Error> {
+    pub(crate) async fn get(&self, name: &str) -> Result<Option<Bytes>, object_store::Error> {
         match self.0.get(&Path::from(name)).await {
             Ok(found) => found.bytes().await.map(Some),
             Err(object_store::Error::NotFound { .. }) => Ok(None),

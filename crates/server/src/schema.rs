@@ -12,16 +12,17 @@ mod views;
 pub(crate) use answers::{ChangeDoc, ProposalsDoc, RefitDoc};
 pub(crate) use documents::{LayoutDoc, PlanDoc, SketchDoc};
 pub(crate) use people::{
-    DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword, NewPerson, PersonChange, Role, RoleChange, SignIn,
-    TeamChoice, TeamPeople, TeamView,
+    DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword, NewPerson, PasswordByLink, PasswordLinkView,
+    PersonChange, Role, RoleChange, SignIn, TeamChoice, TeamPeople, TeamView,
 };
-pub(crate) use pictures::{EdgesDoc, EdgesView, LiftView, PictureReading, PictureView, SwatchView};
+pub(crate) use pictures::{EdgesDoc, EdgesView, LiftView, LimitsView, PictureReading, PictureView, SwatchView};
 pub(crate) use readings::{
     AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc, NumbersView, ReadingView, WordErrorView,
 };
 pub(crate) use requests::FitDoc;
 pub(crate) use views::{
-    NewPage, NewVersion, PageCard, PageChange, PageView, PlanChange, Return, RevisionPlan, RevisionView, SketchChange, SketchView, StationView, Step,
+    DetailsView, NewPage, NewVersion, PageCard, PageChange, PageView, PlanChange, Return, RevisionPlan, RevisionView, SketchChange,
+    SketchRevisionView, SketchView, StationView, Step, VersionView,
 };
 
 #[cfg(test)]

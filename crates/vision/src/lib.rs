@@ -24,7 +24,7 @@ mod washes;
 mod writing;
 
 pub use page::Quad;
-pub use picture::{MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
+pub use picture::{FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
 pub use progress::Stage;
 pub use snapping::snapped;
 pub use swatches::{Swatch, swatches};

@@ -1,12 +1,16 @@
 //! Pictures as they come: checked before they are decoded, decoded within limits, turned upright.
 
-use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits, RgbImage};
+use image::{ColorType, DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits, RgbImage};
 use std::io::Cursor;
 
 /// The most pixels that a picture may have: more than any phone's.
 pub const MOST_PIXELS: u64 = 60_000_000;
 /// The most bytes that a picture may have.
-pub const MOST_BYTES: usize = 16 * 1024 * 1024;
+pub const MOST_BYTES: usize = 24 * 1024 * 1024;
+/// The fewest pixels of a side: in less nothing can be read.
+pub const FEWEST_PIXELS: u32 = 120;
+/// The most memory that decoding may take, with the pixels that come of it: 60 million pixels of 8 bits in three colours, twice.
+const MOST_MEMORY: u64 = 2 * 3 * MOST_PIXELS;
 
 /// Why a picture can't be used.
 #[derive(Debug, thiserror::Error)]
@@ -23,8 +27,11 @@ pub enum Unreadable {
     /// Too many pixels.
     #[error("the picture has {0} x {1} pixels; allowed are up to {MOST_PIXELS} in all")]
     TooLarge(u32, u32),
+    /// Too many bits a pixel for its size.
+    #[error("the picture has {0} x {1} pixels of {2} bits each; allowed are up to {3} of these in all")]
+    TooDeep(u32, u32, u64, u64),
     /// Too few pixels to read anything in.
-    #[error("the picture has {0} x {1} pixels; at least 120 a side are needed")]
+    #[error("the picture has {0} x {1} pixels; at least {FEWEST_PIXELS} a side are needed")]
     TooSmall(u32, u32),
     /// Nothing drawn was found.
     #[error("no blocks were found in the picture")]
@@ -44,6 +51,8 @@ pub struct Picture {
     pub pixels: RgbImage,
     /// The format it came in: `png`, `jpeg` or `webp`.
     pub format: &'static str,
+    /// How the camera said that it is turned, as Exif numbers it: 1 for upright. The pixels are upright already.
+    pub orientation: u8,
 }
 
 fn format_of(bytes: &[u8]) -> Result<(ImageFormat, &'static str), Unreadable> {
@@ -69,20 +78,27 @@ pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
     let mut limits = Limits::default();
     limits.max_image_width = Some(20_000);
     limits.max_image_height = Some(20_000);
-    limits.max_alloc = Some(300 * 1024 * 1024);
+    limits.max_alloc = Some(MOST_MEMORY);
     reader.limits(limits);
     let mut decoder = reader.into_decoder().map_err(broken)?;
     let (w, h) = decoder.dimensions();
     if u64::from(w) * u64::from(h) > MOST_PIXELS {
         return Err(Unreadable::TooLarge(w, h));
     }
-    if w.min(h) < 120 {
+    if w.min(h) < FEWEST_PIXELS {
         return Err(Unreadable::TooSmall(w, h));
+    }
+    // The decoded pixels lie beside those of 8 bits that are made of them.
+    let deep = u64::from(decoder.color_type().bytes_per_pixel());
+    let clear = if decoder.color_type().has_alpha() { 4 } else { 0 };
+    let each = if decoder.color_type() == ColorType::Rgb8 { 3 } else { deep + clear + 3 };
+    if each * u64::from(w) * u64::from(h) > MOST_MEMORY {
+        return Err(Unreadable::TooDeep(w, h, deep * 8, MOST_MEMORY / each));
     }
     let turned = decoder.orientation().map_err(broken)?;
     let mut picture = DynamicImage::from_decoder(decoder).map_err(broken)?;
     picture.apply_orientation(turned);
-    Ok(Picture { pixels: on_white(picture), format })
+    Ok(Picture { pixels: on_white(picture), format, orientation: turned.to_exif() })
 }
 
 /// What can be seen through shows white paper.

@@ -7,8 +7,8 @@ use axum::extract::Request;
 use axum::middleware::Next;
 use axum::response::Response;
 use axum_login::tower_sessions::session::{Id, Record};
-use axum_login::tower_sessions::{Session, SessionStore};
 use axum_login::tower_sessions::session_store::{Error, Result};
+use axum_login::tower_sessions::{Session, SessionStore};
 use sqlx::PgPool;
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, PoisonError};
@@ -57,12 +57,13 @@ impl Sessions {
 }
 
 /// Lets a session end so long after it was last used, not after sign-in: changing it writes it, and its cookie, anew.
-pub(crate) async fn prolong(session: Session, request: Request, next: Next) -> Response {
+pub(crate) async fn prolong(request: Request, next: Next) -> Response {
     let now = time::OffsetDateTime::now_utc().unix_timestamp();
-    if session.id().is_some() {
+    let session = request.extensions().get::<Session>().filter(|s| s.id().is_some()).cloned();
+    if let Some(session) = session {
         // A store that fails shows in the routes that need it.
-        let last = session.get::<i64>(PROLONGED_AT).await;
-        let is_due = last.is_ok_and(|last| last.is_none_or(|last| now - last >= PROLONGED_EVERY.whole_seconds()));
+        let is_old = |last: Option<i64>| last.is_none_or(|last| now - last >= PROLONGED_EVERY.whole_seconds());
+        let is_due = session.get::<i64>(PROLONGED_AT).await.is_ok_and(is_old);
         if is_due && !session.is_empty().await {
             let _ = session.insert(PROLONGED_AT, now).await;
         }

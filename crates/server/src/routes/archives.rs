@@ -76,7 +76,7 @@ pub(crate) async fn team(app: &App, team: Uuid, name: &str) -> Result<Vec<u8>, F
     let mut counts = (0, 0);
     for archived in [false, true] {
         for row in sketches::list(&app.pool, team, archived).await? {
-            archive.add(if archived { "sketches/put away/" } else { "sketches/" }, &row.name, &row.document)?;
+            archive.add(if archived { "sketches/set aside/" } else { "sketches/" }, &row.name, &row.document)?;
             counts.0 += 1;
         }
     }
@@ -142,6 +142,8 @@ mod tests {
             made_at: time::OffsetDateTime::UNIX_EPOCH,
             archived_at: None,
             picture_id: None,
+            lift_id: None,
+            revision: 1,
             pages: 0,
         }
     }

@@ -1,5 +1,8 @@
 //! What comes in: bodies, ids and tokens. What is no JSON, or of the wrong shape, is a finding like any other.
 
+use crate::app::App;
+use crate::auth::Member;
+use crate::compute::Admission;
 use crate::error::Failure;
 use axum::body::Bytes;
 use axum::extract::rejection::BytesRejection;
@@ -19,6 +22,18 @@ pub(crate) struct Body<T>(pub(crate) T);
 
 /// Bytes of whatever kind.
 pub(crate) struct Raw(pub(crate) Bytes);
+
+/// A place in the house for a request that computes: taken before its body is read.
+pub(crate) struct InHand(#[allow(dead_code, reason = "held until the request is answered")] Admission);
+
+impl FromRequestParts<App> for InHand {
+    type Rejection = Failure;
+
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<InHand, Failure> {
+        let member = Member::from_request_parts(parts, app).await?;
+        app.compute.admit(member.team()).map(InHand)
+    }
+}
 
 /// The id in the address. What is no id is the id of nothing.
 pub(crate) struct Id(pub(crate) Uuid);

@@ -7,7 +7,7 @@ use super::pages::{finish, view};
 use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::error::{Failure, Problem};
-use crate::schema::{NewVersion, PageView, PlanChange, Return, RevisionPlan, RevisionView, Step};
+use crate::schema::{NewVersion, PageView, PlanChange, Return, RevisionPlan, RevisionView, Step, VersionView};
 use crate::store::pages;
 use crate::store::revisions::{self, Change, PlanRow};
 use axum::Json;
@@ -197,7 +197,23 @@ pub(crate) async fn one(
     Ok(Json(RevisionPlan { revision, reason: row.reason, plan: row.plan }))
 }
 
-/// Gives a revision a name. A name that another revision of the page has goes over to this one.
+/// All of a page's named versions, the newest name first.
+#[utoipa::path(
+    get, operation_id = "page_versions", path = "/api/pages/{id}/versions", tag = "pages", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = Vec<VersionView>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn versions(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<Vec<VersionView>>, Failure> {
+    super::pages::find(&app, &member, id).await?;
+    let rows = revisions::versions(&app.pool, member.team(), id).await?;
+    let view = |r: revisions::VersionRow| VersionView { name: r.name, revision: r.revision, made_by: r.made_by, made_at: r.made_at };
+    Ok(Json(rows.into_iter().map(view).collect()))
+}
+
+/// Gives a revision a name. A name that the page has already is told, and stays where it is.
 #[utoipa::path(
     post, operation_id = "name_version", path = "/api/pages/{id}/versions", tag = "pages", params(("id" = Uuid, Path)), request_body = NewVersion,
     responses(
@@ -205,15 +221,22 @@ pub(crate) async fn one(
         (status = 401, body = Problem, content_type = "application/problem+json"),
         (status = 403, body = Problem, content_type = "application/problem+json"),
         (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 409, body = Problem, content_type = "application/problem+json"),
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
 pub(crate) async fn name(State(app): State<App>, maker: Maker, Id(id): Id, Body(new): Body<NewVersion>) -> Result<StatusCode, Failure> {
     let name = names::short("name", &new.name)?;
-    if !revisions::name(&app.pool, maker.team(), id, new.revision, &name, maker.name()).await? {
-        return Err(Failure::Missing("version"));
+    if revisions::name(&app.pool, maker.team(), id, new.revision, &name, maker.name()).await? {
+        return Ok(StatusCode::NO_CONTENT);
     }
-    Ok(StatusCode::NO_CONTENT)
+    match revisions::named(&app.pool, maker.team(), id, &name).await? {
+        Some(same) if same == new.revision => Ok(StatusCode::NO_CONTENT),
+        Some(other) => {
+            Err(Failure::Standing(format!("Version {other} is called “{name}” already. Choose another name, or take it off there first.")))
+        }
+        None => Err(Failure::Missing("version")),
+    }
 }
 
 /// The name to take off.

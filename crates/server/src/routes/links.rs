@@ -6,7 +6,7 @@ use super::session::open;
 use crate::app::App;
 use crate::auth::{Auth, check_password, hash};
 use crate::error::{Failure, Problem};
-use crate::schema::{LinkView, MeView, NewPerson};
+use crate::schema::{LinkView, MeView, NewPerson, PasswordByLink, PasswordLinkView};
 use crate::store::links::{self, LinkRow};
 use crate::store::{people, teams};
 use axum::Json;
@@ -75,6 +75,45 @@ pub(crate) async fn join_as_me(State(app): State<App>, mut auth: Auth, Token(tok
     tx.commit().await?;
     let row = people::in_team(&app.pool, me.id, team).await?.ok_or(Failure::Missing("team"))?;
     open(&app, &mut auth, &row).await
+}
+
+/// Whose password a link sets, while it works.
+#[utoipa::path(
+    get, operation_id = "show_password_link", path = "/api/password-links/{token}", tag = "people", params(("token" = String, Path)),
+    responses((status = 200, body = PasswordLinkView), (status = 404, body = Problem, content_type = "application/problem+json"))
+)]
+pub(crate) async fn show_password_link(State(app): State<App>, Token(token): Token) -> Result<Json<PasswordLinkView>, Failure> {
+    let link = links::find_password_link(&app.pool, &hash(&token)).await?.ok_or(Failure::Missing("link"))?;
+    Ok(Json(PasswordLinkView { account: link.account, name: link.name, made_by: link.made_by }))
+}
+
+/// Sets a new password by a link, and signs in: every other session of hers ends.
+#[utoipa::path(
+    put, operation_id = "set_password", path = "/api/password-links/{token}", tag = "people", params(("token" = String, Path)),
+    request_body = PasswordByLink,
+    responses(
+        (status = 200, body = MeView),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn set_password(
+    State(app): State<App>,
+    mut auth: Auth,
+    Token(token): Token,
+    Body(new): Body<PasswordByLink>,
+) -> Result<Json<MeView>, Failure> {
+    let link = links::find_password_link(&app.pool, &hash(&token)).await?.ok_or(Failure::Missing("link"))?;
+    check_password("password", &new.password)?;
+    let hash = app.passwords.hash(new.password).await?;
+    let mut tx = app.pool.begin().await?;
+    if !links::spend(&mut *tx, link.id).await? {
+        return Err(Failure::Missing("link"));
+    }
+    people::set_password(&mut *tx, link.person_id, &hash).await?;
+    tx.commit().await?;
+    let person = people::find(&app.pool, link.person_id, None).await?.ok_or(Failure::Missing("person"))?;
+    open(&app, &mut auth, &person).await
 }
 
 async fn open_link(app: &App, token: &str) -> Result<LinkRow, Failure> {

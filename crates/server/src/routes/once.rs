@@ -1,6 +1,7 @@
 //! Writes that act once: a request with an `Idempotency-Key` that has been done is answered as it was the first time.
 
 use crate::app::App;
+use crate::arrival::Arrival;
 use crate::auth::Member;
 use crate::error::Failure;
 use crate::store::done::{self, Known};
@@ -12,6 +13,7 @@ use metrosk_core::document::Invalid;
 use serde::Serialize;
 use serde_json::Value;
 use sqlx::{PgConnection, PgTransaction};
+use std::sync::Arc;
 use uuid::Uuid;
 
 /// The header's longest value.
@@ -24,17 +26,18 @@ pub(crate) type Answer = (StatusCode, Json<Value>);
 #[derive(Debug)]
 pub(crate) struct Once {
     key: Option<String>,
+    arrival: Option<Arc<Arrival>>,
 }
 
 impl<S: Send + Sync> FromRequestParts<S> for Once {
     type Rejection = Failure;
 
     async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Once, Failure> {
-        let Some(value) = parts.headers.get("idempotency-key") else { return Ok(Once { key: None }) };
+        let Some(value) = parts.headers.get("idempotency-key") else { return Ok(Once { key: None, arrival: None }) };
         let key = value.to_str().ok().filter(|k| !k.is_empty() && k.len() <= LONGEST);
         let allowed = || format!("1 to {LONGEST} plain characters, new for each write");
         let key = key.ok_or_else(|| Invalid::one("header Idempotency-Key", "a value of another kind", allowed()))?;
-        Ok(Once { key: Some(key.to_owned()) })
+        Ok(Once { key: Some(key.to_owned()), arrival: parts.extensions.get().cloned() })
     }
 }
 
@@ -54,18 +57,24 @@ pub(crate) struct Write {
 }
 
 impl Once {
-    /// Begins a write. `what` tells which: a key belongs to one request, not to several.
+    /// Begins a write, once its body is in. `what` tells which: a key belongs to one request, not to several.
     pub(crate) async fn begin(self, app: &App, member: &Member, what: &str) -> Result<Begun, Failure> {
         let mut write = Write { tx: app.pool.begin().await?, person: member.person.id, key: self.key };
         let Some(key) = &write.key else { return Ok(Begun::New(write)) };
-        match done::claim(&mut write.tx, write.person, key, what).await? {
+        let hash = self.arrival.map(|a| a.hash()).unwrap_or_default();
+        match done::claim(&mut write.tx, write.person, key, what, &hash).await? {
             Known::New => Ok(Begun::New(write)),
-            Known::Done { what: first, status, answer } if first == what => {
+            Known::Done { what: first, body_hash, status, answer } if first == what && body_hash.as_ref().is_none_or(|h| *h == hash) => {
                 let status = u16::try_from(status).ok().and_then(|s| StatusCode::from_u16(s).ok());
                 Ok(Begun::Done((status.unwrap_or(StatusCode::OK), Json(answer))))
             }
             Known::Done { what: first, .. } => {
-                Err(Invalid::one("header Idempotency-Key", format!("the key of another write ({first})"), "a new key for each write").into())
+                let found = if first == what {
+                    "the key of a write that sent something else".to_owned()
+                } else {
+                    format!("the key of another write ({first})")
+                };
+                Err(Invalid::one("header Idempotency-Key", found, "a new key for each write").into())
             }
         }
     }

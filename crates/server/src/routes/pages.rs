@@ -6,15 +6,17 @@ use super::once::{Answer, Once, begin};
 use super::sketches::copied;
 use crate::app::App;
 use crate::auth::{Maker, Member};
+use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::layouts;
-use crate::schema::{NewPage, PageCard, PageChange, PageView, StationView};
-use crate::store::pages::{self, Facts, PageRow, Shelf};
+use crate::schema::{DetailsView, NewPage, PageCard, PageChange, PageView, StationView};
+use crate::store::pages::{self, Details, PageRow, Shelf};
 use crate::store::revisions::{self, Change};
 use crate::store::sketches;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
+use metrosk_core::Cancel;
 use metrosk_core::document::Invalid;
 use metrosk_core::fit::back;
 use metrosk_core::plan::{self, Defaults, Progress};
@@ -27,6 +29,8 @@ use uuid::Uuid;
 
 /// Most pages in one answer.
 const MOST: u32 = 500;
+/// Most revisions of a page's details in one answer.
+const MOST_DETAILS: i64 = 200;
 
 /// Which shelf of the table.
 #[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
@@ -78,7 +82,7 @@ pub(crate) async fn list(State(app): State<App>, member: Member, Asked(query): A
     }
     let rows = pages::list(&app.pool, member.team(), shelf, most.into(), from.into()).await?;
     for row in rows.iter().filter(|r| !r.known) {
-        layouts::make_later(&app, row);
+        layouts::make_later(&app, member.team(), row);
     }
     Ok(Json(rows.into_iter().map(card).collect()))
 }
@@ -97,15 +101,17 @@ pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> 
 }
 
 /// The plan for the back of a page, with what shows through the front held in place.
-async fn behind(first: Value, front: Value, see_through: Vec<String>, sketch: Sketch) -> Result<Value, Failure> {
-    let work = move || {
-        let front = plan::made(&front)?.map_err(|why| Invalid::one("back_of", why, "a page whose pins and limits can hold together"))?;
+async fn behind(app: &App, team: Uuid, first: Value, front: Value, see_through: Vec<String>, sketch: Sketch) -> Result<Value, Failure> {
+    let work = move |cancel: &Cancel| {
+        let front = plan::made_while(&front, cancel)?
+            .ok_or(Failure::Busy)?
+            .map_err(|why| Invalid::one("back_of", why, "a page whose pins and limits can hold together"))?;
         let back = back(&front.layout, &see_through, &sketch)?;
         let plan = plan::with_back(first, &front.layout, &back);
         plan::fit_of(&plan)?;
         Ok(plan)
     };
-    tokio::task::spawn_blocking(work).await.map_err(|e| Failure::Internal(format!("a back was not made: {e}")))?
+    app.compute.run(team, Work::Fit, work).await?
 }
 
 /// Starts a page from a sketch, or the back of a page.
@@ -131,10 +137,11 @@ pub(crate) async fn start(State(app): State<App>, maker: Maker, once: Once, Body
     let mut first = plan::start(&sketch, &defaults);
     if let Some(front) = new.back_of {
         let front = pages::find(&app.pool, maker.team(), front).await?.ok_or(Failure::Missing("page"))?;
-        first = behind(first, front.plan, new.see_through.unwrap_or_default(), sketch).await?;
+        first = behind(&app, maker.team(), first, front.plan, new.see_through.unwrap_or_default(), sketch).await?;
     }
     let mut write = begin!(once, &app, &maker, "start a page");
-    let id = pages::insert(write.db(), maker.team(), Some(row.id), &name, new.due).await?;
+    let page = pages::NewPage { sketch: Some(row.id), name: &name, due: new.due, author: maker.name() };
+    let id = pages::insert(write.db(), maker.team(), page).await?;
     let change = Change {
         plan: &first,
         author: maker.name(),
@@ -155,22 +162,51 @@ pub(crate) async fn start(State(app): State<App>, maker: Maker, once: Once, Body
         (status = 401, body = Problem, content_type = "application/problem+json"),
         (status = 403, body = Problem, content_type = "application/problem+json"),
         (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 409, body = Problem, content_type = "application/problem+json"),
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
 pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Body(change): Body<PageChange>) -> Result<Json<PageView>, Failure> {
     let row = find(&app, &maker, id).await?;
     let name = change.name.as_deref().map_or(Ok(row.name), |n| names::short("name", n))?;
-    let facts = Facts {
+    let details = Details {
         name: &name,
         due: change.due.map_or(Ok(row.due), |d| day("due", &d))?,
         finished: change.finished.unwrap_or(row.finished_at.is_some()),
         archived: change.archived.unwrap_or(row.archived_at.is_some()),
     };
-    if !pages::update(&app.pool, maker.team(), id, &facts).await? {
-        return Err(Failure::Missing("page"));
+    let from = change.details_revision;
+    let mut tx = app.pool.begin().await?;
+    let moved = (1..i32::MAX).contains(&from) && pages::change_details(&mut tx, maker.team(), id, from, details, maker.name()).await?;
+    if moved {
+        tx.commit().await?;
     }
-    Ok(Json(view(find(&app, &maker, id).await?)))
+    let newest = view(find(&app, &maker, id).await?);
+    if moved { Ok(Json(newest)) } else { Err(Failure::StaleDetails { yours: from, newest: Box::new(newest) }) }
+}
+
+/// What a page was called and when it was due, newest first, up to 200 revisions.
+#[utoipa::path(
+    get, operation_id = "page_details", path = "/api/pages/{id}/details", tag = "pages", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = Vec<DetailsView>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn details(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<Vec<DetailsView>>, Failure> {
+    find(&app, &member, id).await?;
+    let rows = pages::details(&app.pool, member.team(), id, MOST_DETAILS).await?;
+    let view = |r: pages::DetailsRow| DetailsView {
+        revision: r.revision,
+        name: r.name,
+        due: r.due,
+        finished: r.finished,
+        archived: r.archived,
+        author: r.author,
+        made_at: r.made_at,
+    };
+    Ok(Json(rows.into_iter().map(view).collect()))
 }
 
 /// A day of the calendar, or null for none.
@@ -201,7 +237,8 @@ fn day(field: &str, value: &Value) -> Result<Option<Date>, Invalid> {
 pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id): Id) -> Result<Answer, Failure> {
     let row = find(&app, &maker, id).await?;
     let mut write = begin!(once, &app, &maker, &format!("copy page {id}"));
-    let copy = pages::insert(write.db(), maker.team(), row.sketch_id, &copied(&row.name), None).await?;
+    let page = pages::NewPage { sketch: row.sketch_id, name: &copied(&row.name), due: None, author: maker.name() };
+    let copy = pages::insert(write.db(), maker.team(), page).await?;
     let reason = names::short("reason", &format!("copied from “{}”", row.name.chars().take(150).collect::<String>()))?;
     let change = Change { plan: &row.plan, author: maker.name(), reason: &reason, step: &reason, undo_to: None, redo_to: None };
     revisions::append(write.db(), maker.team(), copy, 1, change).await?;
@@ -212,7 +249,7 @@ pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id
 pub(crate) async fn finish(app: &App, mut write: super::once::Write, member: &Member, id: Uuid, status: StatusCode) -> Result<Answer, Failure> {
     let row = pages::find(write.db(), member.team(), id).await?.ok_or(Failure::Missing("page"))?;
     let answer = write.finish(status, &view(row.clone())).await?;
-    layouts::make_later(app, &row);
+    layouts::make_later(app, member.team(), &row);
     Ok(answer)
 }
 
@@ -236,6 +273,7 @@ pub(crate) fn card(mut row: PageRow) -> PageCard {
         due: row.due,
         finished: row.finished_at.is_some(),
         archived: row.archived_at.is_some(),
+        details_revision: row.details_revision,
         revision: row.revision,
         author: row.author,
         reason: row.reason,
@@ -260,6 +298,7 @@ pub(crate) fn view(row: PageRow) -> PageView {
         due: row.due,
         finished: row.finished_at.is_some(),
         archived: row.archived_at.is_some(),
+        details_revision: row.details_revision,
         revision: row.revision,
         plan: row.plan,
         author: row.author,

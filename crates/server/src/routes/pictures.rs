@@ -1,92 +1,72 @@
 //! Pictures: put in, looked at, read, lifted from. What the camera noted of place and time is not kept; the pixels are.
 
 mod lift;
+mod metadata;
 mod reading;
 mod shown;
 
-pub(crate) use lift::{__path_edges, __path_lift, edges, lift};
+pub(crate) use lift::{
+    __path_edges, __path_edges_of_picture, __path_lift, __path_lifted_page, __path_show_lift, edges, edges_of_picture, lift, lifted_page, show_lift,
+};
 pub(crate) use reading::{__path_read, read};
 pub(crate) use shown::Shown;
 
-use super::body::{Asked, Id, Raw};
+use super::body::{Asked, Id, InHand, Raw};
 use super::names;
 use super::once::{Answer, Once, begin};
-use crate::app::App;
-use crate::auth::{Maker, Member};
+use crate::app::{App, LARGEST_DOCUMENT, LARGEST_FILE};
+use crate::auth::{Maker, Member, Person};
+use crate::compute::Work;
 use crate::error::{Failure, Problem};
-use crate::schema::PictureView;
+use crate::schema::{LimitsView, PictureView};
 use crate::store::pictures::{self, PictureRow};
 use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use metadata::without_metadata;
 use metrosk_core::document::Invalid;
-use metrosk_vision::{Unreadable, decode, jpeg, reduced};
+use metrosk_vision::{FEWEST_PIXELS, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
 use serde::Deserialize;
-use std::sync::Arc;
 use time::OffsetDateTime;
-use tokio::sync::{AcquireError, OwnedSemaphorePermit, Semaphore};
 use uuid::Uuid;
 
-/// Pictures worked on at the same time: each takes a core and up to some 300 MB.
-const AT_ONCE: usize = 2;
 /// The longer side of a picture as it is shown, and as a thumbnail.
 const VIEW: u32 = 1600;
 const THUMB: u32 = 240;
 /// How many pictures are offered again.
 const OFFERED: i64 = 24;
-/// The forms that a picture is kept in; `straight` only once a page has been lifted from it.
+/// The forms that a picture is kept in; `straight` only where a page was lifted from it before lifts had ids of their own.
 pub(crate) const FORMS: [&str; 4] = ["original", "view", "thumb", "straight"];
 
-/// Keeps the number of pictures in hand small.
-#[derive(Clone, Debug)]
-pub(crate) struct Desk(Arc<Semaphore>);
-
-impl Default for Desk {
-    fn default() -> Desk {
-        Desk(Arc::new(Semaphore::new(AT_ONCE)))
-    }
-}
-
-impl Desk {
-    /// Waits for a free place.
-    async fn place(&self) -> Result<OwnedSemaphorePermit, AcquireError> {
-        self.0.clone().acquire_owned().await
-    }
-
-    /// Does a picture's work at a free place, off the threads that answer.
-    pub(crate) async fn work<T: Send + 'static>(&self, work: impl FnOnce() -> T + Send + 'static) -> Result<T, Failure> {
-        let place = self.place().await.map_err(|e| Failure::Internal(e.to_string()))?;
-        let held = move || {
-            let _place = place;
-            work()
-        };
-        tokio::task::spawn_blocking(held).await.map_err(|e| Failure::Internal(format!("a picture's work did not end: {e}")))
-    }
-}
-
-/// A picture made ready to be kept: upright, encoded anew without what else its file held.
+/// A picture made ready to be kept: as it was given, without its metadata, and as a view and a thumbnail of it turned upright.
 #[derive(Clone, Debug)]
 pub(crate) struct Prepared {
     pub(crate) size: (u32, u32),
+    media_type: &'static str,
     /// Original, view and thumbnail.
     pub(crate) forms: [(&'static str, Vec<u8>); 3],
 }
 
-/// Decodes within limits, turns upright, encodes anew.
+/// Decodes within limits, and takes the metadata out of the bytes that were given.
 pub(crate) fn prepared(bytes: &[u8]) -> Result<Prepared, Unreadable> {
-    let picture = decode(bytes)?.pixels;
+    let Picture { pixels, format, orientation } = decode(bytes)?;
     let encoded = |pixels: &_, quality| jpeg(pixels, quality).map_err(|e| Unreadable::Broken("new", e.to_string()));
-    let original = encoded(&picture, 93)?;
-    let view = reduced(&picture, VIEW);
+    let (original, media_type) = without_metadata(bytes, format, orientation).map_err(|e| Unreadable::Broken(format, e))?;
+    let view = reduced(&pixels, VIEW);
     let forms = [("original", original), ("view", encoded(&view, 86)?), ("thumb", encoded(&reduced(&view, THUMB), 82)?)];
-    Ok(Prepared { size: (picture.width(), picture.height()), forms })
+    Ok(Prepared { size: (pixels.width(), pixels.height()), media_type, forms })
 }
 
-/// The name of a picture's form in the object store.
+/// The name of a picture's form in the object store; what it ends in says nothing of what an original is.
 pub(crate) fn file(id: Uuid, form: &str) -> String {
     format!("pictures/{id}/{form}.jpg")
+}
+
+/// The name of a lift's page in the object store.
+pub(crate) fn lift_file(id: Uuid) -> String {
+    format!("lifts/{id}.jpg")
 }
 
 /// Puts a picture's forms into the store; what the table will say of it.
@@ -97,7 +77,23 @@ pub(crate) async fn keep(app: &App, name: String, ready: Prepared) -> Result<Pic
         app.objects.put(&file(id, form), bytes).await?;
     }
     let (width, height) = (ready.size.0 as i32, ready.size.1 as i32);
-    Ok(PictureRow { id, name, width, height, bytes: bytes as i64, made_at: OffsetDateTime::now_utc() })
+    let media_type = ready.media_type.to_owned();
+    Ok(PictureRow { id, name, width, height, bytes: bytes as i64, media_type, made_at: OffsetDateTime::now_utc() })
+}
+
+/// What may be put in: told before anything is sent.
+#[utoipa::path(
+    get, operation_id = "limits", path = "/api/limits", tag = "pictures",
+    responses((status = 200, body = LimitsView), (status = 401, body = Problem, content_type = "application/problem+json"))
+)]
+pub(crate) async fn limits(_person: Person) -> Json<LimitsView> {
+    Json(LimitsView {
+        file_bytes: LARGEST_FILE as u64,
+        document_bytes: LARGEST_DOCUMENT as u64,
+        picture_pixels: MOST_PIXELS,
+        picture_side: FEWEST_PIXELS,
+        picture_types: ["image/jpeg", "image/png", "image/webp"].map(str::to_owned).to_vec(),
+    })
 }
 
 /// What a picture is called.
@@ -108,8 +104,8 @@ pub(crate) struct Named {
     name: Option<String>,
 }
 
-/// Puts a picture in (PNG, JPEG or WebP, up to 16 MB). Its size is checked before its pixels are decoded. It is turned upright and encoded
-/// anew, so that nothing of place, time and camera is kept.
+/// Puts a picture in (PNG, JPEG or WebP, up to 16 MB). Its size is checked before its pixels are decoded. It is kept as it is but for its
+/// metadata: nothing of place, time and camera stays.
 #[utoipa::path(
     post, operation_id = "add_picture", path = "/api/pictures", tag = "pictures",
     params(Named, ("Idempotency-Key" = Option<String>, Header)),
@@ -121,11 +117,19 @@ pub(crate) struct Named {
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn add(State(app): State<App>, maker: Maker, once: Once, Asked(named): Asked<Named>, Raw(bytes): Raw) -> Result<Answer, Failure> {
+pub(crate) async fn add(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    _in_hand: InHand,
+    Asked(named): Asked<Named>,
+    Raw(bytes): Raw,
+) -> Result<Answer, Failure> {
     let name = named.name.as_deref().map(str::trim).filter(|n| !n.is_empty());
     let name = names::short("name", &name.unwrap_or("A picture").chars().take(names::LONGEST).collect::<String>())?;
     let allowed = "a picture: PNG, JPEG or WebP, up to 16 MB";
-    let ready = app.desk.work(move || prepared(&bytes)).await?.map_err(|e| Invalid::one("", e.to_string(), allowed))?;
+    let ready =
+        app.compute.run(maker.team(), Work::Picture, move |_| prepared(&bytes)).await?.map_err(|e| Invalid::one("", e.to_string(), allowed))?;
     let mut write = begin!(once, &app, &maker, "add a picture");
     let row = keep(&app, name, ready).await?;
     pictures::insert(write.db(), maker.team(), &row, &maker.person.name).await?;
@@ -156,7 +160,8 @@ pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> 
     Ok(Json(view(&row)))
 }
 
-/// A picture's pixels, as JPEG: `original`, `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted from it.
+/// A picture's pixels: `original` as it was given, and as JPEG `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted
+/// from it before lifts had ids of their own.
 #[utoipa::path(
     get, operation_id = "picture_file", path = "/api/pictures/{id}/{form}", tag = "pictures", params(("id" = Uuid, Path), ("form" = String, Path)),
     responses(
@@ -168,9 +173,11 @@ pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> 
 pub(crate) async fn show_file(State(app): State<App>, member: Member, Path((id, form)): Path<(String, String)>) -> Result<Response, Failure> {
     let id = Uuid::parse_str(&id).map_err(|_| Failure::Missing("picture"))?;
     let form = FORMS.into_iter().find(|f| *f == form).ok_or(Failure::Missing("picture"))?;
-    let bytes = pixels(&app, &member, id, form).await?;
+    let row = pictures::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("picture"))?;
+    let bytes = app.objects.get(&file(id, form)).await?.ok_or(Failure::Missing("picture"))?;
+    let media_type = if form == "original" { row.media_type.as_str() } else { "image/jpeg" };
     let mut response = bytes.into_response();
-    response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static("image/jpeg"));
+    response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_str(media_type).unwrap_or(HeaderValue::from_static("image/jpeg")));
     if form != "straight" {
         response.headers_mut().insert(header::CACHE_CONTROL, HeaderValue::from_static("private, max-age=86400, immutable"));
     }

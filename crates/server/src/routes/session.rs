@@ -3,7 +3,7 @@
 use super::body::Body;
 use super::names;
 use crate::app::App;
-use crate::auth::{Auth, Credentials, Member, Throttle, check_password};
+use crate::auth::{Auth, Credentials, Person, Throttle, check_password};
 use crate::error::{Failure, Problem};
 use crate::schema::{DefaultsDoc, MeView, NewPassword, PersonChange, SignIn, TeamChoice, TeamView};
 use crate::store::people::{self, PersonRow};
@@ -19,8 +19,12 @@ use std::net::SocketAddr;
     get, operation_id = "who_am_i", path = "/api/me", tag = "people",
     responses((status = 200, body = MeView), (status = 503, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn me(State(app): State<App>, auth: Auth) -> Result<Json<MeView>, Failure> {
-    view(&app, auth.user.as_ref()).await.map(Json)
+pub(crate) async fn me(State(app): State<App>, person: Result<Person, Failure>) -> Result<Json<MeView>, Failure> {
+    match person {
+        Ok(Person(person)) => view(&app, Some(&person)).await.map(Json),
+        Err(Failure::SignedOut) => view(&app, None).await.map(Json),
+        Err(failure) => Err(failure),
+    }
 }
 
 /// Signs in.
@@ -36,12 +40,9 @@ pub(crate) async fn me(State(app): State<App>, auth: Auth) -> Result<Json<MeView
 pub(crate) async fn sign_in(State(app): State<App>, mut auth: Auth, address: Address, Body(given): Body<SignIn>) -> Result<Json<MeView>, Failure> {
     let account = names::account(&given.account);
     let throttle = Throttle::of(&account, &address.0);
-    throttle.check(&app.pool).await?;
+    throttle.begin(&app.pool).await?;
     let found = auth.authenticate(Credentials { account, password: given.password }).await.map_err(failed)?;
-    let Some(person) = found else {
-        throttle.failed(&app.pool).await?;
-        return Err(Failure::WrongSignIn);
-    };
+    let person = found.ok_or(Failure::WrongSignIn)?;
     throttle.succeeded(&app.pool).await?;
     open(&app, &mut auth, &person).await
 }
@@ -64,7 +65,7 @@ pub(crate) async fn sign_out(mut auth: Auth) -> Result<StatusCode, Failure> {
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// Goes to another of her teams.
+/// Goes to another of her teams: new tabs begin there. A tab names the team it is in by itself (`Metrosk-Team`).
 #[utoipa::path(
     put, operation_id = "choose_team", path = "/api/session/team", tag = "people", request_body = TeamChoice,
     responses(
@@ -77,10 +78,10 @@ pub(crate) async fn sign_out(mut auth: Auth) -> Result<StatusCode, Failure> {
 pub(crate) async fn choose_team(
     State(app): State<App>,
     mut auth: Auth,
-    member: Member,
+    Person(person): Person,
     Body(choice): Body<TeamChoice>,
 ) -> Result<Json<MeView>, Failure> {
-    let person = people::in_team(&app.pool, member.person.id, choice.team).await?.ok_or(Failure::Missing("team"))?;
+    let person = people::in_team(&app.pool, person.id, choice.team).await?.ok_or(Failure::Missing("team"))?;
     open(&app, &mut auth, &person).await
 }
 
@@ -93,12 +94,12 @@ pub(crate) async fn choose_team(
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn change_me(State(app): State<App>, member: Member, Body(change): Body<PersonChange>) -> Result<Json<MeView>, Failure> {
+pub(crate) async fn change_me(State(app): State<App>, Person(person): Person, Body(change): Body<PersonChange>) -> Result<Json<MeView>, Failure> {
     let name = names::short("name", &change.name)?;
     let told = serde_json::to_value(&change.defaults).map_err(|e| Failure::Internal(e.to_string()))?;
     let defaults = Defaults::from_json(&told).map_err(|e| names::under("defaults", e))?;
-    people::update(&app.pool, member.person.id, &name, &defaults.to_json()).await?;
-    let person = people::in_team(&app.pool, member.person.id, member.team()).await?;
+    people::update(&app.pool, person.id, &name, &defaults.to_json()).await?;
+    let person = people::find(&app.pool, person.id, person.team).await?;
     view(&app, person.as_ref()).await.map(Json)
 }
 
@@ -115,20 +116,20 @@ pub(crate) async fn change_me(State(app): State<App>, member: Member, Body(chang
 pub(crate) async fn change_password(
     State(app): State<App>,
     mut auth: Auth,
-    member: Member,
+    Person(person): Person,
     address: Address,
     Body(given): Body<NewPassword>,
 ) -> Result<StatusCode, Failure> {
     check_password("new", &given.new)?;
-    let throttle = Throttle::of(&member.person.account, &address.0);
-    throttle.check(&app.pool).await?;
-    if !app.passwords.is_right(given.old, Some(member.person.password_hash.clone())).await {
-        throttle.failed(&app.pool).await?;
+    let throttle = Throttle::of(&person.account, &address.0);
+    throttle.begin(&app.pool).await?;
+    if !app.passwords.is_right(given.old, Some(person.password_hash.clone())).await {
         return Err(Invalid::one("old", "another password", "the password that you sign in with now").into());
     }
+    throttle.succeeded(&app.pool).await?;
     let hash = app.passwords.hash(given.new).await?;
-    people::set_password(&app.pool, member.person.id, &hash).await?;
-    let person = PersonRow { password_hash: hash, ..member.person };
+    people::set_password(&app.pool, person.id, &hash).await?;
+    let person = PersonRow { password_hash: hash, ..person };
     auth.login(&person).await.map_err(failed)?;
     Ok(StatusCode::NO_CONTENT)
 }
@@ -147,16 +148,20 @@ async fn view(app: &App, person: Option<&PersonRow>) -> Result<MeView, Failure> 
         id: Some(person.id),
         account: Some(person.account.clone()),
         name: Some(person.name.clone()),
-        role: Some(person.role.clone()),
-        team: Some(TeamView { id: person.team, name: person.team_name.clone(), role: person.role.clone() }),
-        teams: teams.into_iter().map(|t| TeamView { id: t.id, name: t.name, role: t.role }).collect(),
+        role: person.role.clone(),
+        team: person.membership().map(team_view),
+        teams: teams.into_iter().map(team_view).collect(),
         defaults: serde_json::from_value::<DefaultsDoc>(person.defaults.clone()).unwrap_or_default(),
     })
 }
 
+fn team_view(team: people::TeamRow) -> TeamView {
+    TeamView { id: team.id, name: team.name, role: team.role }
+}
+
 fn failed(error: axum_login::Error<crate::auth::Backend>) -> Failure {
     match error {
-        axum_login::Error::Backend(e) => Failure::Database(e),
+        axum_login::Error::Backend(e) => e.into(),
         axum_login::Error::Session(_) => Failure::Unreachable,
     }
 }
@@ -167,9 +172,10 @@ pub(crate) struct Address(pub(crate) String);
 impl axum::extract::FromRequestParts<App> for Address {
     type Rejection = Failure;
 
-    /// Behind a proxy of the house, the last address that it appended; otherwise the peer's own.
+    /// Behind a proxy of the house, the last address of the last line, which is what it appended; otherwise the peer's own.
     async fn from_request_parts(parts: &mut axum::http::request::Parts, app: &App) -> Result<Address, Failure> {
-        let forwarded = parts.headers.get("x-forwarded-for").filter(|_| app.settings.behind_proxy);
+        let lines = parts.headers.get_all("x-forwarded-for").iter();
+        let forwarded = lines.last().filter(|_| app.settings.behind_proxy);
         let last = forwarded.and_then(|v| v.to_str().ok()).and_then(|v| v.rsplit(',').next()).map(|a| a.trim().to_owned());
         let peer = || parts.extensions.get::<ConnectInfo<SocketAddr>>().map(|c| c.0.ip().to_string());
         Ok(Address(last.or_else(peer).unwrap_or_default()))

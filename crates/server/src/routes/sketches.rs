@@ -1,22 +1,28 @@
 //! The drawer.
 
-use super::body::{Asked, Body, Document, Id, Raw};
+use super::body::{Asked, Body, Document, Id, InHand, Raw};
 use super::once::{Answer, Once, begin};
 use super::{archives, names, numbers};
 use crate::app::App;
 use crate::auth::{Maker, Member};
+use crate::compute::Work;
 use crate::error::{Failure, Problem};
-use crate::schema::{PageCard, SketchChange, SketchDoc, SketchView};
-use crate::store::sketches::{self, SketchRow};
+use crate::schema::{PageCard, SketchChange, SketchDoc, SketchRevisionView, SketchView};
+use crate::store::sketches::{self, Change, SketchRow};
 use crate::store::{pages, pictures};
 use axum::Json;
-use axum::extract::State;
+use axum::extract::rejection::PathRejection;
+use axum::extract::{Path, State};
 use axum::http::{HeaderMap, StatusCode};
 use metrosk_core::document::Invalid;
 use metrosk_core::sketch::{Flip, QuarterTurn, Sketch, changes_for};
 use serde::Deserialize;
+use serde_json::Value;
 use utoipa::IntoParams;
 use uuid::Uuid;
+
+/// Most of a sketch's revisions in one answer.
+const MOST_REVISIONS: i64 = 100;
 
 /// What is looked for in the drawer.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -41,6 +47,8 @@ pub(crate) struct DrawerQuery {
 pub(crate) struct FromPicture {
     /// The picture that it was read from or laid over.
     picture: Option<Uuid>,
+    /// The lift of that picture that it was laid over.
+    lift: Option<Uuid>,
 }
 
 /// The team's sketches, oldest first.
@@ -152,7 +160,11 @@ pub(crate) async fn add(
     let id = put(write.db(), &maker, &sketch).await?;
     if let Some(picture) = from.picture {
         pictures::find(write.db(), maker.team(), picture).await?.ok_or(Failure::Missing("picture"))?;
-        sketches::set_picture(write.db(), maker.team(), id, picture).await?;
+        if let Some(lift) = from.lift {
+            let found = pictures::find_lift(write.db(), maker.team(), lift).await?;
+            found.filter(|l| l.picture_id == picture).ok_or(Failure::Missing("lift"))?;
+        }
+        sketches::set_source(write.db(), maker.team(), id, picture, from.lift).await?;
     }
     let row = sketches::find(write.db(), maker.team(), id).await?.ok_or(Failure::Missing("sketch"))?;
     write.finish(StatusCode::CREATED, &view(row)?).await
@@ -169,8 +181,8 @@ pub(crate) async fn add(
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn import(State(app): State<App>, maker: Maker, once: Once, Raw(bytes): Raw) -> Result<Answer, Failure> {
-    let found = archives::read_sketches(&bytes)?;
+pub(crate) async fn import(State(app): State<App>, maker: Maker, once: Once, _in_hand: InHand, Raw(bytes): Raw) -> Result<Answer, Failure> {
+    let found = app.compute.run(maker.team(), Work::Document, move |_| archives::read_sketches(&bytes)).await??;
     let mut write = begin!(once, &app, &maker, "import sketches");
     let mut added = Vec::with_capacity(found.len());
     for sketch in &found {
@@ -184,10 +196,10 @@ pub(crate) async fn import(State(app): State<App>, maker: Maker, once: Once, Raw
 /// What the core writes back goes into the drawer, unknown fields included, so that every document there has one form.
 async fn put(db: &mut sqlx::PgConnection, maker: &Maker, sketch: &Sketch) -> Result<Uuid, Failure> {
     let name = if sketch.name.trim().is_empty() { "Unnamed sketch" } else { sketch.name.trim() };
-    Ok(sketches::insert(db, maker.team(), name, &sketch.to_json()).await?)
+    Ok(sketches::insert(db, maker.team(), name, &sketch.to_json(), maker.name()).await?)
 }
 
-/// Renames a sketch, puts it away or takes it out again.
+/// Renames a sketch, tags it, sets it aside or takes it back.
 #[utoipa::path(
     put, operation_id = "change_sketch", path = "/api/sketches/{id}", tag = "sketches", params(("id" = Uuid, Path)), request_body = SketchChange,
     responses(
@@ -195,44 +207,122 @@ async fn put(db: &mut sqlx::PgConnection, maker: &Maker, sketch: &Sketch) -> Res
         (status = 401, body = Problem, content_type = "application/problem+json"),
         (status = 403, body = Problem, content_type = "application/problem+json"),
         (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 409, body = Problem, content_type = "application/problem+json"),
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
 pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Body(change): Body<SketchChange>) -> Result<Json<SketchView>, Failure> {
     let mut row = find(&app, &maker, id).await?;
+    let mut reasons = Vec::new();
     if let Some(name) = &change.name {
         row.name = names::short("name", name)?;
         row.document["name"] = row.name.as_str().into();
+        reasons.push("renamed");
     }
     if let Some(tags) = &change.tags {
         row.document["tags"] = names::tags(tags)?.into();
+        reasons.push("tagged");
     }
     let archived = change.archived.unwrap_or(row.archived_at.is_some());
-    if !sketches::update(&app.pool, maker.team(), id, &row.name, &row.document, archived).await? {
-        return Err(Failure::Missing("sketch"));
+    if archived != row.archived_at.is_some() {
+        reasons.push(if archived { "set aside" } else { "taken back" });
     }
-    Ok(Json(view(find(&app, &maker, id).await?)?))
+    let reason = if reasons.is_empty() { "changed".to_owned() } else { reasons.join(", ") };
+    let change_to = Change { name: &row.name, document: &row.document, archived, author: maker.name(), reason: &reason };
+    advance(&app, &maker, id, change.revision, change_to).await
+}
+
+/// Which revision a rewrite started from.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct From {
+    /// The sketch's revision that it started from.
+    revision: i32,
 }
 
 /// Puts another document in place of a sketch's, for going on with it. Pages made from it keep theirs.
 #[utoipa::path(
-    put, operation_id = "write_sketch", path = "/api/sketches/{id}/document", tag = "sketches", params(("id" = Uuid, Path)), request_body = SketchDoc,
+    put, operation_id = "write_sketch", path = "/api/sketches/{id}/document", tag = "sketches", params(("id" = Uuid, Path), From),
+    request_body = SketchDoc,
     responses(
         (status = 200, body = SketchView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
         (status = 403, body = Problem, content_type = "application/problem+json"),
         (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 409, body = Problem, content_type = "application/problem+json"),
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn rewrite(State(app): State<App>, maker: Maker, Id(id): Id, Document(body): Document) -> Result<Json<SketchView>, Failure> {
+pub(crate) async fn rewrite(
+    State(app): State<App>,
+    maker: Maker,
+    Id(id): Id,
+    Asked(from): Asked<From>,
+    Document(body): Document,
+) -> Result<Json<SketchView>, Failure> {
     let row = find(&app, &maker, id).await?;
     let sketch = Sketch::from_json(&body)?;
     let name = if sketch.name.trim().is_empty() { row.name } else { sketch.name.trim().to_owned() };
-    if !sketches::update(&app.pool, maker.team(), id, &name, &sketch.to_json(), row.archived_at.is_some()).await? {
-        return Err(Failure::Missing("sketch"));
+    let document = sketch.to_json();
+    let change = Change { name: &name, document: &document, archived: row.archived_at.is_some(), author: maker.name(), reason: "drawn on" };
+    advance(&app, &maker, id, from.revision, change).await
+}
+
+/// Moves a sketch on from a revision; who comes too late is told, with the newest.
+async fn advance(app: &App, maker: &Maker, id: Uuid, from: i32, change: Change<'_>) -> Result<Json<SketchView>, Failure> {
+    let mut tx = app.pool.begin().await?;
+    let moved = (1..i32::MAX).contains(&from) && sketches::change(&mut tx, maker.team(), id, from, change).await?;
+    if moved {
+        tx.commit().await?;
     }
-    Ok(Json(view(find(&app, &maker, id).await?)?))
+    let newest = view(find(app, maker, id).await?)?;
+    if moved { Ok(Json(newest)) } else { Err(Failure::StaleSketch { yours: from, newest: Box::new(newest) }) }
+}
+
+/// From where in a history.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Before {
+    /// Only revisions before this one.
+    before: Option<i32>,
+}
+
+/// A sketch's revisions, newest first, up to 100.
+#[utoipa::path(
+    get, operation_id = "sketch_revisions", path = "/api/sketches/{id}/revisions", tag = "sketches", params(("id" = Uuid, Path), Before),
+    responses(
+        (status = 200, body = Vec<SketchRevisionView>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn revisions(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+    Asked(query): Asked<Before>,
+) -> Result<Json<Vec<SketchRevisionView>>, Failure> {
+    find(&app, &member, id).await?;
+    let rows = sketches::revisions(&app.pool, member.team(), id, query.before.unwrap_or(i32::MAX), MOST_REVISIONS).await?;
+    let view = |r: sketches::SketchRevisionRow| SketchRevisionView { revision: r.revision, author: r.author, reason: r.reason, made_at: r.made_at };
+    Ok(Json(rows.into_iter().map(view).collect()))
+}
+
+/// The document of one of a sketch's revisions.
+#[utoipa::path(
+    get, operation_id = "sketch_revision", path = "/api/sketches/{id}/revisions/{revision}", tag = "sketches",
+    params(("id" = Uuid, Path), ("revision" = i32, Path)),
+    responses(
+        (status = 200, body = SketchDoc),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn revision(State(app): State<App>, member: Member, path: Result<Path<(Uuid, i32)>, PathRejection>) -> Result<Json<Value>, Failure> {
+    let Path((id, revision)) = path.map_err(|_| Failure::Missing("version"))?;
+    let found = sketches::document_of(&app.pool, member.team(), id, revision).await?;
+    Ok(Json(found.ok_or(Failure::Missing("version"))?))
 }
 
 /// How a copy stands.
@@ -265,7 +355,7 @@ pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id
     let name = copied(&row.name);
     row.document["name"] = name.as_str().into();
     let mut write = begin!(once, &app, &maker, &format!("copy sketch {id}"));
-    let copy = sketches::insert(write.db(), maker.team(), &name, &row.document).await?;
+    let copy = sketches::insert(write.db(), maker.team(), &name, &row.document, maker.name()).await?;
     let row = sketches::find(write.db(), maker.team(), copy).await?.ok_or(Failure::Missing("sketch"))?;
     write.finish(StatusCode::CREATED, &view(row)?).await
 }
@@ -306,6 +396,8 @@ pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
         made_at: row.made_at,
         archived: row.archived_at.is_some(),
         picture: row.picture_id,
+        lift: row.lift_id,
+        revision: row.revision,
         changes: None,
     })
 }

@@ -6,12 +6,14 @@ use super::names::file_name;
 use super::pages::find;
 use crate::app::App;
 use crate::auth::Member;
+use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::layouts;
 use crate::schema::LayoutDoc;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, HeaderValue, header};
+use metrosk_core::Cancel;
 use metrosk_core::fit::Proposal;
 use metrosk_core::plan;
 use metrosk_sheet::{Paper, Subject};
@@ -101,8 +103,8 @@ pub(crate) async fn pdf(
 ) -> Result<(HeaderMap, Vec<u8>), Failure> {
     let made = Made::of(&app, &member, id).await?;
     let file = file_name(&made.name, ".pdf");
-    let work = move || metrosk_sheet::measurement_pdf(&made.subject(), query.paper());
-    let done = tokio::task::spawn_blocking(work).await.map_err(|e| Failure::Internal(e.to_string()))?;
+    let work = move |_: &Cancel| metrosk_sheet::measurement_pdf(&made.subject(), query.paper());
+    let done = app.compute.run(member.team(), Work::Drawing, work).await?;
     Ok((download("application/pdf", &file), done.map_err(|e| Failure::Internal(e.to_string()))?))
 }
 
@@ -123,7 +125,9 @@ pub(crate) async fn view(
     Asked(query): Asked<SheetQuery>,
 ) -> Result<(HeaderMap, String), Failure> {
     let made = Made::of(&app, &member, id).await?;
-    let mut pages = metrosk_sheet::measurement_pages(&made.subject(), query.paper());
+    let paper = query.paper();
+    let work = move |_: &Cancel| metrosk_sheet::measurement_pages(&made.subject(), paper);
+    let mut pages = app.compute.run(member.team(), Work::Drawing, work).await?;
     let count = pages.len();
     let at = (query.sheet.unwrap_or(1) as usize).wrapping_sub(1);
     if at >= count {
@@ -147,7 +151,7 @@ impl Made {
         let row = find(app, member, id).await?;
         // The drawing's numbers are the sketch card's, so the sketch counts as it lies in the plan.
         let sketch = plan::fit_of(&row.plan)?.sketch;
-        let proposal = layouts::made(row.plan).await?.map_err(no_layout)?;
+        let proposal = layouts::made(&app.compute, member.team(), row.plan).await?.map_err(no_layout)?;
         Ok(Made { name: row.name, sketch, proposal })
     }
 

@@ -3,7 +3,7 @@
 use super::body::{Body, Id};
 use super::{archives, names};
 use crate::app::App;
-use crate::auth::{Auth, Lead, Member, hash, new_token};
+use crate::auth::{Auth, Lead, Member, Person, hash, new_token};
 use crate::error::{Failure, Problem};
 use crate::schema::{InviteView, MeView, MemberView, NameChange, NewInvite, Role, RoleChange, TeamPeople};
 use crate::store::links::{self, NewLink};
@@ -26,10 +26,10 @@ const INVITE_LASTS: Duration = Duration::days(7);
 pub(crate) async fn show(State(app): State<App>, member: Member) -> Result<Json<TeamPeople>, Failure> {
     let team = member.team();
     let of = people::of_team(&app.pool, team).await?;
-    let invites = if member.person.role == "lead" { links::of_team(&app.pool, team).await? } else { Vec::new() };
+    let invites = if member.leads() { links::of_team(&app.pool, team).await? } else { Vec::new() };
     Ok(Json(TeamPeople {
         id: team,
-        name: member.person.team_name,
+        name: member.team.name,
         people: of.into_iter().map(|p| MemberView { id: p.id, account: p.account, name: p.name, role: p.role }).collect(),
         invites: invites
             .into_iter()
@@ -62,13 +62,18 @@ pub(crate) async fn rename(State(app): State<App>, lead: Lead, Body(change): Bod
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn make(State(app): State<App>, mut auth: Auth, member: Member, Body(new): Body<NameChange>) -> Result<Json<MeView>, Failure> {
+pub(crate) async fn make(
+    State(app): State<App>,
+    mut auth: Auth,
+    Person(person): Person,
+    Body(new): Body<NameChange>,
+) -> Result<Json<MeView>, Failure> {
     let name = names::short("name", &new.name)?;
     let mut tx = app.pool.begin().await?;
     let team = teams::insert(&mut *tx, &name).await?;
-    people::join(&mut *tx, team, member.person.id, "lead").await?;
+    people::join(&mut *tx, team, person.id, "lead").await?;
     tx.commit().await?;
-    let person = people::in_team(&app.pool, member.person.id, team).await?.ok_or(Failure::Missing("team"))?;
+    let person = people::in_team(&app.pool, person.id, team).await?.ok_or(Failure::Missing("team"))?;
     super::session::open(&app, &mut auth, &person).await
 }
 
@@ -86,10 +91,34 @@ pub(crate) async fn invite(State(app): State<App>, lead: Lead, Body(new): Body<N
     let token = new_token()?;
     let expires_at = OffsetDateTime::now_utc() + INVITE_LASTS;
     let role = new.role.name();
-    let link = NewLink { hash: &hash(&token), team: Some(lead.team()), role, made_by: lead.name(), expires_at };
+    let link = NewLink { hash: &hash(&token), team: Some(lead.team()), person: None, role, made_by: lead.name(), expires_at };
     let id = links::insert(&app.pool, link).await?;
     let link = Some(format!("/join/{token}"));
     Ok((StatusCode::CREATED, Json(InviteView { id, role: role.to_owned(), made_by: lead.name().to_owned(), expires_at, link })))
+}
+
+/// Makes a link with which a member sets a new password, once, within two days. It is shown this one time. The lead must lead every team
+/// that the member is in: whoever has the link can sign in as her.
+#[utoipa::path(
+    post, operation_id = "make_password_link", path = "/api/team/people/{id}/password-link", tag = "team", params(("id" = Uuid, Path)),
+    responses(
+        (status = 201, body = InviteView),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 409, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn password_link(State(app): State<App>, lead: Lead, Id(id): Id) -> Result<(StatusCode, Json<InviteView>), Failure> {
+    let person = people::in_team(&app.pool, id, lead.team()).await?.ok_or(Failure::Missing("member"))?;
+    if !people::is_led_by(&app.pool, id, lead.person.id).await? {
+        let why = format!("{} is in another team too, which you don't lead. Whoever keeps the server can make her a link.", person.name);
+        return Err(Failure::Standing(why));
+    }
+    let (token, expires_at) = links::for_password(&app.pool, id, lead.name()).await?;
+    let link = Some(format!("/password/{token}"));
+    let role = person.role.unwrap_or_default();
+    Ok((StatusCode::CREATED, Json(InviteView { id, role, made_by: lead.name().to_owned(), expires_at, link })))
 }
 
 /// Takes an invitation back.
@@ -157,6 +186,6 @@ async fn change_member(app: &App, lead: &Lead, id: Uuid, role: Option<Role>) -> 
     )
 )]
 pub(crate) async fn export(State(app): State<App>, lead: Lead) -> Result<(HeaderMap, Vec<u8>), Failure> {
-    let bytes = archives::team(&app, lead.team(), &lead.person.team_name).await?;
-    Ok((super::body::download("application/zip", &names::file_name(&lead.person.team_name, ".zip")), bytes))
+    let bytes = archives::team(&app, lead.team(), &lead.team.name).await?;
+    Ok((super::body::download("application/zip", &names::file_name(&lead.team.name, ".zip")), bytes))
 }

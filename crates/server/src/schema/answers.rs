@@ -47,15 +47,26 @@ pub(crate) struct SearchDoc {
     pub(crate) left_out: usize,
 }
 
+/// A wish that was let go of.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LostWishDoc {
+    /// `line`, `contact` or `equal`
+    pub(crate) wish: String,
+    /// The two blocks; of one block, twice that one.
+    pub(crate) blocks: [String; 2],
+    /// Which of its kind between these blocks, from 0.
+    pub(crate) nth: usize,
+}
+
 /// What a fit settled, for one that follows a hand.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct ChoicesDoc {
     /// The approach.
     pub(crate) approach: String,
-    /// The page of each of its blocks: `left`, `right`, `astride` or none.
-    pub(crate) sides: Vec<Option<String>>,
+    /// The page of each block that has one: `left`, `right`, `astride`, or `through` and the number of a gap.
+    pub(crate) sides: std::collections::BTreeMap<String, String>,
     /// Wishes let go of.
-    pub(crate) lost: Vec<usize>,
+    pub(crate) lost: Vec<LostWishDoc>,
     /// Its solution.
     pub(crate) solved: Vec<f64>,
 }

@@ -193,6 +193,24 @@ pub(crate) struct LinkView {
     pub(crate) made_by: String,
 }
 
+/// Whose password a link sets.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PasswordLinkView {
+    /// What she signs in with.
+    pub(crate) account: String,
+    /// Her name.
+    pub(crate) name: String,
+    /// Who made the link.
+    pub(crate) made_by: String,
+}
+
+/// A new password, set by a link.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PasswordByLink {
+    /// The password to come.
+    pub(crate) password: String,
+}
+
 /// Who joins by a link.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct NewPerson {

@@ -34,9 +34,28 @@ pub(crate) struct PictureView {
     pub(crate) made_at: OffsetDateTime,
 }
 
-/// A finished page brought upright: its picture's form `straight` shows it.
+/// What may be put in.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct LimitsView {
+    /// The largest picture or archive, in bytes.
+    pub(crate) file_bytes: u64,
+    /// The largest document, in bytes.
+    pub(crate) document_bytes: u64,
+    /// The most pixels of a picture.
+    pub(crate) picture_pixels: u64,
+    /// The fewest pixels of a picture's shorter side.
+    pub(crate) picture_side: u32,
+    /// The formats that pictures are read from.
+    pub(crate) picture_types: Vec<String>,
+}
+
+/// A finished page brought upright. It stays as it is when its picture is lifted again.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct LiftView {
+    /// Its id.
+    pub(crate) id: Uuid,
+    /// The picture that it was lifted from.
+    pub(crate) picture: Uuid,
     /// Where the page lies in the picture, in its pixels: four corners, clockwise from the top left.
     pub(crate) corners: Vec<[f64; 2]>,
     /// The picture's width and height in pixels.
@@ -46,7 +65,7 @@ pub(crate) struct LiftView {
 }
 
 /// A colour of a page.
-#[derive(Debug, Clone, Serialize, ToSchema)]
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct SwatchView {
     /// As `#rrggbb`.
     pub(crate) colour: String,

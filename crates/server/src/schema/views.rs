@@ -31,19 +31,40 @@ pub(crate) struct SketchView {
     pub(crate) tags: Vec<String>,
     /// The picture that it was read from or laid over.
     pub(crate) picture: Option<Uuid>,
+    /// The lift of that picture that it was laid over.
+    pub(crate) lift: Option<Uuid>,
+    /// Its newest revision: a write names it.
+    pub(crate) revision: i32,
     /// How many slots would have to change for the photos that were asked about; none where nothing was asked, or there is no slot.
     pub(crate) changes: Option<usize>,
 }
 
-/// A sketch's new name, and whether it is put away. What is left out stays.
+/// A sketch's new name, and whether it is set aside. What is left out stays.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct SketchChange {
+    /// The revision it started from.
+    pub(crate) revision: i32,
     /// Its name.
     pub(crate) name: Option<String>,
     /// Put away, or taken out again.
     pub(crate) archived: Option<bool>,
     /// Its tags.
     pub(crate) tags: Option<Vec<String>>,
+}
+
+/// A revision of a sketch.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SketchRevisionView {
+    /// Its number, from 1.
+    pub(crate) revision: i32,
+    /// Who made it.
+    pub(crate) author: String,
+    /// Why.
+    pub(crate) reason: String,
+    /// When.
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub(crate) made_at: OffsetDateTime,
 }
 
 /// Where a page stands on one station.
@@ -80,8 +101,10 @@ pub(crate) struct PageCard {
     pub(crate) due: Option<Date>,
     /// Whether it is done.
     pub(crate) finished: bool,
-    /// Whether it has been put away.
+    /// Whether it has been set aside.
     pub(crate) archived: bool,
+    /// The newest revision of its name, dates and the like: a change of these names it.
+    pub(crate) details_revision: i32,
     /// The newest revision of its plan.
     pub(crate) revision: i32,
     /// Who made that revision.
@@ -120,8 +143,10 @@ pub(crate) struct PageView {
     pub(crate) due: Option<Date>,
     /// Whether it is done.
     pub(crate) finished: bool,
-    /// Whether it has been put away.
+    /// Whether it has been set aside.
     pub(crate) archived: bool,
+    /// The newest revision of its name, dates and the like: a change of these names it.
+    pub(crate) details_revision: i32,
     /// The newest revision of its plan.
     pub(crate) revision: i32,
     /// That plan.
@@ -164,6 +189,44 @@ pub(crate) struct RevisionView {
     pub(crate) names: Vec<String>,
 }
 
+/// What a page was called and when it was due.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DetailsView {
+    /// Its number, from 1.
+    pub(crate) revision: i32,
+    /// The page's name.
+    pub(crate) name: String,
+    /// By when it was to be done.
+    #[serde(with = "day::option")]
+    #[schema(value_type = Option<String>, format = Date)]
+    pub(crate) due: Option<Date>,
+    /// Whether it was done.
+    pub(crate) finished: bool,
+    /// Whether it was set aside.
+    pub(crate) archived: bool,
+    /// Who made it so.
+    pub(crate) author: String,
+    /// When.
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub(crate) made_at: OffsetDateTime,
+}
+
+/// A named version of a page.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct VersionView {
+    /// Its name.
+    pub(crate) name: String,
+    /// The revision that it names.
+    pub(crate) revision: i32,
+    /// Who named it.
+    pub(crate) made_by: String,
+    /// When.
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub(crate) made_at: OffsetDateTime,
+}
+
 /// A revision with its plan.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct RevisionPlan {
@@ -198,6 +261,8 @@ pub(crate) struct NewPage {
 /// What of a page changes beside its plan. What is left out stays; a due date of null is none.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct PageChange {
+    /// The revision of these details that it started from.
+    pub(crate) details_revision: i32,
     /// Its name.
     pub(crate) name: Option<String>,
     /// By when it is to be done.

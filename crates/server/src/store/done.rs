@@ -10,23 +10,28 @@ pub(crate) enum Known {
     /// It is new, and is this writer's until the transaction ends.
     New,
     /// The write was done before: what it was, and its answer.
-    Done { what: String, status: i16, answer: Value },
+    Done { what: String, body_hash: Option<Vec<u8>>, status: i16, answer: Value },
 }
 
 /// Claims a key. A second writer with the same key waits here until the first has ended.
-pub(crate) async fn claim(db: &mut PgConnection, person: Uuid, key: &str, what: &str) -> sqlx::Result<Known> {
-    let claimed = sqlx::query("INSERT INTO done_writes (person_id, key, what) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING")
+pub(crate) async fn claim(db: &mut PgConnection, person: Uuid, key: &str, what: &str, body_hash: &[u8]) -> sqlx::Result<Known> {
+    let claimed = sqlx::query("INSERT INTO done_writes (person_id, key, what, body_hash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING")
         .bind(person)
         .bind(key)
         .bind(what)
+        .bind(body_hash)
         .execute(&mut *db)
         .await?;
     if claimed.rows_affected() == 1 {
         return Ok(Known::New);
     }
-    let (what, status, answer): (String, Option<i16>, Option<Value>) =
-        sqlx::query_as("SELECT what, status, answer FROM done_writes WHERE person_id = $1 AND key = $2").bind(person).bind(key).fetch_one(db).await?;
-    Ok(Known::Done { what, status: status.unwrap_or(500), answer: answer.unwrap_or_default() })
+    let (what, body_hash, status, answer): (String, Option<Vec<u8>>, Option<i16>, Option<Value>) =
+        sqlx::query_as("SELECT what, body_hash, status, answer FROM done_writes WHERE person_id = $1 AND key = $2")
+            .bind(person)
+            .bind(key)
+            .fetch_one(db)
+            .await?;
+    Ok(Known::Done { what, body_hash, status: status.unwrap_or(500), answer: answer.unwrap_or_default() })
 }
 
 /// Keeps the answer of a claimed key.

@@ -1,7 +1,7 @@
 //! Pages in the making.
 
 use serde_json::Value;
-use sqlx::PgExecutor;
+use sqlx::{PgConnection, PgExecutor};
 use time::{Date, OffsetDateTime};
 use uuid::Uuid;
 
@@ -15,6 +15,8 @@ pub(crate) struct PageRow {
     pub(crate) finished_at: Option<OffsetDateTime>,
     pub(crate) archived_at: Option<OffsetDateTime>,
     pub(crate) changed_at: OffsetDateTime,
+    /// The newest revision of its name, dates and the like.
+    pub(crate) details_revision: i32,
     pub(crate) revision: i32,
     pub(crate) plan: Value,
     pub(crate) author: String,
@@ -29,15 +31,25 @@ pub(crate) struct PageRow {
     pub(crate) clash: Option<String>,
 }
 
+/// The fit's engine: one more whenever the same plan may come to another layout. What an older one computed is computed again.
+macro_rules! engine {
+    () => {
+        1
+    };
+}
+const ENGINE: i32 = engine!();
+
 macro_rules! page {
     ($which:literal) => {
         concat!(
-            "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.revision, r.plan, r.author, r.reason, ",
+            "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, r.plan, r.author, r.reason, ",
             "CASE WHEN r.undo_to IS NOT NULL THEN r.step END AS undo, d.step AS redo, ",
             "l.page_id IS NOT NULL AS known, l.layout, l.clash FROM pages p ",
             "JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
             "LEFT JOIN page_revisions d ON d.page_id = p.id AND d.revision = r.redo_to ",
-            "LEFT JOIN page_layouts l ON l.page_id = p.id AND l.revision = p.revision WHERE p.team_id = $1 ",
+            "LEFT JOIN page_layouts l ON l.page_id = p.id AND l.revision = p.revision AND l.engine = ",
+            engine!(),
+            " WHERE p.team_id = $1 ",
             $which
         )
     };
@@ -77,55 +89,115 @@ pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx:
 }
 
 /// What of a page is no plan.
-#[derive(Debug, Clone)]
-pub(crate) struct Facts<'a> {
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Details<'a> {
     pub(crate) name: &'a str,
     pub(crate) due: Option<Date>,
     pub(crate) finished: bool,
     pub(crate) archived: bool,
 }
 
-/// Changes a page's name and dates; whether there is such a page.
-pub(crate) async fn update(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, facts: &Facts<'_>) -> sqlx::Result<bool> {
-    let done = sqlx::query(
-        "UPDATE pages SET name = $3, due = $4, changed_at = now(), finished_at = CASE WHEN $5 THEN coalesce(finished_at, now()) END, \
-         archived_at = CASE WHEN $6 THEN coalesce(archived_at, now()) END WHERE team_id = $1 AND id = $2",
+/// Moves a page's details on from a revision, if that is still their newest.
+pub(crate) async fn change_details(db: &mut PgConnection, team: Uuid, id: Uuid, from: i32, details: Details<'_>, author: &str) -> sqlx::Result<bool> {
+    let moved = sqlx::query(
+        "UPDATE pages SET name = $4, due = $5, changed_at = now(), details_revision = details_revision + 1, \
+         finished_at = CASE WHEN $6 THEN coalesce(finished_at, now()) END, \
+         archived_at = CASE WHEN $7 THEN coalesce(archived_at, now()) END WHERE team_id = $1 AND id = $2 AND details_revision = $3",
     )
     .bind(team)
     .bind(id)
-    .bind(facts.name)
-    .bind(facts.due)
-    .bind(facts.finished)
-    .bind(facts.archived)
-    .execute(db)
+    .bind(from)
+    .bind(details.name)
+    .bind(details.due)
+    .bind(details.finished)
+    .bind(details.archived)
+    .execute(&mut *db)
     .await?;
-    Ok(done.rows_affected() == 1)
+    if moved.rows_affected() == 0 {
+        return Ok(false);
+    }
+    append_details(db, team, id, from + 1, details, author).await?;
+    Ok(true)
 }
 
-/// A page with no revision yet: one must follow in the same transaction.
-pub(crate) async fn insert(db: impl PgExecutor<'_>, team: Uuid, sketch: Option<Uuid>, name: &str, due: Option<Date>) -> sqlx::Result<Uuid> {
-    sqlx::query_scalar(
-        "INSERT INTO pages (id, team_id, sketch_id, name, due, revision, changed_at) VALUES ($1, $2, $3, $4, $5, 1, clock_timestamp()) RETURNING id",
+async fn append_details(db: &mut PgConnection, team: Uuid, id: Uuid, revision: i32, details: Details<'_>, author: &str) -> sqlx::Result<()> {
+    sqlx::query(
+        "INSERT INTO page_details (page_id, team_id, revision, name, due, finished, archived, author) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)",
     )
-    .bind(Uuid::new_v4())
+    .bind(id)
     .bind(team)
-    .bind(sketch)
-    .bind(name)
-    .bind(due)
-    .fetch_one(db)
+    .bind(revision)
+    .bind(details.name)
+    .bind(details.due)
+    .bind(details.finished)
+    .bind(details.archived)
+    .bind(author)
+    .execute(db)
+    .await?;
+    Ok(())
+}
+
+/// A revision of a page's details.
+#[derive(Debug, sqlx::FromRow)]
+pub(crate) struct DetailsRow {
+    pub(crate) revision: i32,
+    pub(crate) name: String,
+    pub(crate) due: Option<Date>,
+    pub(crate) finished: bool,
+    pub(crate) archived: bool,
+    pub(crate) author: String,
+    pub(crate) made_at: OffsetDateTime,
+}
+
+/// What a page was called and when it was due, newest first, so many of them.
+pub(crate) async fn details(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, most: i64) -> sqlx::Result<Vec<DetailsRow>> {
+    sqlx::query_as(
+        "SELECT revision, name, due, finished, archived, author, made_at FROM page_details WHERE team_id = $1 AND page_id = $2 \
+         ORDER BY revision DESC LIMIT $3",
+    )
+    .bind(team)
+    .bind(id)
+    .bind(most)
+    .fetch_all(db)
     .await
 }
 
-/// Keeps what a revision of a page comes to, unless something newer is kept.
+/// A page to come.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct NewPage<'a> {
+    pub(crate) sketch: Option<Uuid>,
+    pub(crate) name: &'a str,
+    pub(crate) due: Option<Date>,
+    pub(crate) author: &'a str,
+}
+
+/// A page with no revision of its plan yet: one must follow in the same transaction.
+pub(crate) async fn insert(db: &mut PgConnection, team: Uuid, page: NewPage<'_>) -> sqlx::Result<Uuid> {
+    let id = Uuid::new_v4();
+    sqlx::query("INSERT INTO pages (id, team_id, sketch_id, name, due, revision, changed_at) VALUES ($1, $2, $3, $4, $5, 1, clock_timestamp())")
+        .bind(id)
+        .bind(team)
+        .bind(page.sketch)
+        .bind(page.name)
+        .bind(page.due)
+        .execute(&mut *db)
+        .await?;
+    append_details(db, team, id, 1, Details { name: page.name, due: page.due, finished: false, archived: false }, page.author).await?;
+    Ok(id)
+}
+
+/// Keeps what a revision of a page comes to by this engine, unless something newer is kept.
 pub(crate) async fn keep_layout(db: impl PgExecutor<'_>, page: Uuid, revision: i32, layout: Option<&Value>, clash: Option<&str>) -> sqlx::Result<()> {
     sqlx::query(
-        "INSERT INTO page_layouts (page_id, revision, layout, clash) VALUES ($1, $2, $3, $4) ON CONFLICT (page_id) DO UPDATE \
-         SET revision = excluded.revision, layout = excluded.layout, clash = excluded.clash WHERE page_layouts.revision < excluded.revision",
+        "INSERT INTO page_layouts (page_id, revision, layout, clash, engine) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (page_id) DO UPDATE \
+         SET revision = excluded.revision, layout = excluded.layout, clash = excluded.clash, engine = excluded.engine \
+         WHERE (page_layouts.revision, page_layouts.engine) < (excluded.revision, excluded.engine)",
     )
     .bind(page)
     .bind(revision)
     .bind(layout)
     .bind(clash)
+    .bind(ENGINE)
     .execute(db)
     .await?;
     Ok(())

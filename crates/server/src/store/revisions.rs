@@ -95,12 +95,40 @@ pub(crate) async fn append(db: &mut PgConnection, team: Uuid, page: Uuid, revisi
     Ok(())
 }
 
-/// Gives a revision a name; a name that another revision of the page has goes over to this one. Whether there is such a revision.
+/// A named version of a page.
+#[derive(Debug, sqlx::FromRow)]
+pub(crate) struct VersionRow {
+    pub(crate) name: String,
+    pub(crate) revision: i32,
+    pub(crate) made_by: String,
+    pub(crate) made_at: OffsetDateTime,
+}
+
+/// All named versions of a page, the newest name first.
+pub(crate) async fn versions(db: impl PgExecutor<'_>, team: Uuid, page: Uuid) -> sqlx::Result<Vec<VersionRow>> {
+    sqlx::query_as("SELECT name, revision, made_by, made_at FROM page_versions WHERE team_id = $1 AND page_id = $2 ORDER BY made_at DESC, name")
+        .bind(team)
+        .bind(page)
+        .fetch_all(db)
+        .await
+}
+
+/// The revision that a name of a page stands for.
+pub(crate) async fn named(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, name: &str) -> sqlx::Result<Option<i32>> {
+    sqlx::query_scalar("SELECT revision FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3")
+        .bind(team)
+        .bind(page)
+        .bind(name)
+        .fetch_optional(db)
+        .await
+}
+
+/// Gives a revision a name, unless the page has it already; whether it was given.
 pub(crate) async fn name(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, revision: i32, name: &str, by: &str) -> sqlx::Result<bool> {
     let done = sqlx::query(
         "INSERT INTO page_versions (page_id, team_id, name, revision, made_by) \
          SELECT page_id, team_id, $4, revision, $5 FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3 \
-         ON CONFLICT (page_id, name) DO UPDATE SET revision = excluded.revision, made_by = excluded.made_by, made_at = now()",
+         ON CONFLICT (page_id, name) DO NOTHING",
     )
     .bind(team)
     .bind(page)

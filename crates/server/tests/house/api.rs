@@ -62,7 +62,7 @@ async fn a_sketch_is_typed_by_number_and_written_over() {
     let read = server.post("/api/numbers", &json!({"text": text, "over": tide["document"]})).await.1;
     assert_eq!(read["document"]["origin"], tide["document"]["origin"], "what the lines do not speak of is kept");
     assert_eq!(read["document"]["blocks"].as_array().unwrap().len(), 12);
-    let (status, written) = server.put(&format!("{path}/document"), &read["document"]).await;
+    let (status, written) = server.write_sketch(&path, &read["document"]).await;
     assert_eq!((status, &written["document"]["blocks"][11]["kind"]), (StatusCode::OK, &json!("accent")));
     let loop_of_mats = "mat m1 2x2 at 1, 1 around m2\nmat m2 3x3 at 1, 1 around m1";
     let read = server.post("/api/numbers", &json!({"text": loop_of_mats})).await.1;

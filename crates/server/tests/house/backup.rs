@@ -15,6 +15,9 @@ async fn rows(database_url: &str, table: &str) -> Vec<String> {
 async fn a_server_is_backed_up_and_restored() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
+    let picture = wren.get("/api/pictures").await.1[0]["id"].as_str().unwrap().to_owned();
+    let lift = wren.post(&format!("/api/pictures/{picture}/lift"), &serde_json::json!({"width": "12", "height": "12"})).await;
+    assert_eq!(lift.0, 200, "{}", lift.1);
     wren.post("/api/team/invites", &serde_json::json!({"role": "guest"})).await;
     let page = wren.kites().await;
     let name = serde_json::json!({"revision": 1, "name": "the first"});
@@ -28,10 +31,9 @@ async fn a_server_is_backed_up_and_restored() {
     let empty = Server::empty(Settings::default()).await;
     assert_eq!(backup::restore(&empty.app, &file).await.unwrap(), counts);
     let (here, there) = (house.as_wren().await, empty.as_wren().await);
-    let picture = there.get("/api/pictures").await.1[0]["id"].as_str().unwrap().to_owned();
     let thumb = format!("/api/pictures/{picture}/thumb");
     assert_eq!(there.get(&thumb).await, here.get(&thumb).await, "pictures come along, pixels and all");
-    for (table, count) in &counts {
+    for (table, count) in counts.iter().filter(|(table, _)| table != "files") {
         let (before, after) = (rows(&house.database.url, table).await, rows(&empty.database.url, table).await);
         assert_eq!(before.len(), *count);
         assert_eq!(before, after, "{table}");

@@ -40,7 +40,7 @@ async fn a_sketch_is_found_by_its_tags_its_note_and_its_maker() {
     document["origin"] = json!({"how": "scraplift", "maker": "Sorrel", "note": "from the harbour wall", "after": ["Plover"]});
     let (_, added) = wren.post("/api/sketches", &document).await;
     let path = format!("/api/sketches/{}", id(&added));
-    let (status, tagged) = wren.put(&path, &json!({"tags": ["Winter", "  kites ", "winter"]})).await;
+    let (status, tagged) = wren.change_sketch(&path, &json!({"tags": ["Winter", "  kites ", "winter"]})).await;
     assert_eq!((status, &tagged["tags"]), (StatusCode::OK, &json!(["winter", "kites"])));
     for query in ["?search=sorrel", "?search=HARBOUR%20wall", "?search=winter", "?search=scraplift%20plover"] {
         assert!(names(&wren, query).await.contains(&"Nearly".to_owned()), "{query}");
@@ -66,7 +66,7 @@ async fn names_and_tags_that_cannot_be_are_told_and_change_nothing() {
         (json!({"tags": ["fine", "y".repeat(41)]}), "tags[1]"),
         (json!({"tags": ["fine", ""]}), "tags[1]"),
     ] {
-        let (status, problem) = wren.put(&path, &change).await;
+        let (status, problem) = wren.change_sketch(&path, &change).await;
         assert_eq!((status, paths(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec![found]), "{change}");
     }
     assert_eq!(wren.get(&path).await.1, before);
@@ -79,12 +79,12 @@ async fn what_is_put_away_leaves_the_drawer_and_comes_back() {
     let all = names(&wren, "").await;
     let first = wren.get("/api/sketches").await.1[0].clone();
     let path = format!("/api/sketches/{}", id(&first));
-    assert_eq!(wren.put(&path, &json!({"archived": true})).await.1["archived"], true);
+    assert_eq!(wren.change_sketch(&path, &json!({"archived": true})).await.1["archived"], true);
     assert_eq!(names(&wren, "").await, all[1..]);
     assert_eq!(names(&wren, "?archived=true").await, all[..1]);
     // A new name does not take it out again.
-    assert_eq!(wren.put(&path, &json!({"name": "Kept for later"})).await.1["archived"], true);
-    assert_eq!(wren.put(&path, &json!({"archived": false})).await.1["archived"], false);
+    assert_eq!(wren.change_sketch(&path, &json!({"name": "Kept for later"})).await.1["archived"], true);
+    assert_eq!(wren.change_sketch(&path, &json!({"archived": false})).await.1["archived"], false);
     assert_eq!(names(&wren, "").await.len(), all.len());
 }
 
@@ -105,7 +105,7 @@ async fn the_pages_made_from_a_sketch_are_told_and_keep_their_own_copy() {
 
     // Going on with the sketch leaves them as they are.
     let written = sketch("Nearly", json!([{"id": "p1", "kind": "photo", "box": {"x": 2, "y": 2, "w": 8, "h": 8}}]));
-    let (status, _) = wren.put(&format!("/api/sketches/{}/document", id(&added)), &written).await;
+    let (status, _) = wren.write_sketch(&format!("/api/sketches/{}", id(&added)), &written).await;
     assert_eq!(status, StatusCode::OK);
     let page = wren.get(&format!("/api/pages/{}", id(&made[0]))).await.1;
     assert_eq!(page["plan"]["fit"]["sketch"]["blocks"].as_array().unwrap().len(), 3);

@@ -190,9 +190,9 @@ async fn pages_are_renamed_copied_finished_put_away_and_taken_out() {
     let wren = house.as_wren().await;
     let page = wren.kites().await;
     let path = format!("/api/pages/{}", id(&page));
-    let (_, changed) = wren.put(&path, &json!({"name": "Kites at noon", "due": null})).await;
+    let (_, changed) = wren.change_page(&path, &json!({"name": "Kites at noon", "due": null})).await;
     assert_eq!((&changed["name"], &changed["due"]), (&json!("Kites at noon"), &Value::Null));
-    let (status, problem) = wren.put(&path, &json!({"due": "tomorrow"})).await;
+    let (status, problem) = wren.change_page(&path, &json!({"due": "tomorrow"})).await;
     assert_eq!((status, &problem["findings"][0]["path"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("due")));
     let (status, copy) = wren.post(&format!("{path}/copy"), &json!({})).await;
     assert_eq!((status, &copy["name"], &copy["plan"]), (StatusCode::CREATED, &json!("Kites at noon, a copy"), &page["plan"]));
@@ -200,11 +200,11 @@ async fn pages_are_renamed_copied_finished_put_away_and_taken_out() {
         let pages = wren.get(&format!("/api/pages?shelf={shelf}")).await.1;
         pages.as_array().unwrap().iter().map(|p| p["name"].as_str().unwrap().to_owned()).collect()
     };
-    wren.put(&path, &json!({"finished": true})).await;
+    wren.change_page(&path, &json!({"finished": true})).await;
     assert!(on("finished").await.contains(&"Kites at noon".to_owned()) && !on("making").await.contains(&"Kites at noon".to_owned()));
-    wren.put(&path, &json!({"archived": true})).await;
+    wren.change_page(&path, &json!({"archived": true})).await;
     assert_eq!(on("archived").await, ["Kites at noon"]);
-    wren.put(&path, &json!({"archived": false, "finished": false})).await;
+    wren.change_page(&path, &json!({"archived": false, "finished": false})).await;
     assert!(on("making").await.contains(&"Kites at noon".to_owned()));
     assert_eq!(wren.get("/api/pages?most=0").await.0, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(wren.get("/api/pages?shelf=oven").await.0, StatusCode::UNPROCESSABLE_ENTITY);

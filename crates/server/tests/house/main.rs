@@ -4,9 +4,11 @@
 
 mod api;
 mod backup;
+mod bounds;
 mod drawer;
 mod fits;
 mod history;
+mod nothing_lost;
 mod people;
 mod pictures;
 mod safety;

@@ -127,18 +127,20 @@ async fn a_finished_page_is_brought_upright_and_blocks_snap_to_its_edges() {
     let swatches = lift["swatches"].as_array().unwrap();
     assert!((3..=8).contains(&swatches.len()));
     assert!(swatches.windows(2).all(|s| s[0]["share"].as_f64() >= s[1]["share"].as_f64()));
-    let straight = wren.request(Method::GET, &format!("/api/pictures/{}/straight", id(&page))).send().await.unwrap();
-    assert_eq!(straight.status(), StatusCode::OK);
+    let lifted = format!("/api/lifts/{}", id(&lift));
+    let straight = wren.request(Method::GET, &format!("{lifted}/page")).send().await.unwrap();
+    assert_eq!((straight.status(), straight.headers()["content-type"].as_bytes()), (StatusCode::OK, b"image/jpeg".as_slice()));
+    assert_eq!(wren.get(&lifted).await.1, lift, "a lift is told again as it was told at first");
     let photo = truth.blocks.iter().find(|b| b.id == "p1").unwrap().rect;
     let sides = [inches(photo.x) / w, inches(photo.y) / h, inches(photo.right()) / w, inches(photo.bottom()) / h];
     let rough: Vec<f64> = sides.iter().zip([0.008, -0.007, 0.006, -0.008]).map(|(s, off)| s + off).collect();
-    let (status, snapped) = wren.post(&format!("/api/pictures/{}/edges", id(&page)), &json!({"sides": rough})).await;
+    let (status, snapped) = wren.post(&format!("{lifted}/edges"), &json!({"sides": rough})).await;
     assert_eq!(status, StatusCode::OK, "{snapped}");
     for (found, side) in snapped["sides"].as_array().unwrap().iter().zip(sides) {
         assert!((found.as_f64().unwrap() - side).abs() < 0.003, "{snapped} for {sides:?}");
     }
     let wrong = json!({"sides": [0.5, 0.5, 0.2, 0.9]});
-    assert_eq!(wren.post(&format!("/api/pictures/{}/edges", id(&page)), &wrong).await.0, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(wren.post(&format!("{lifted}/edges"), &wrong).await.0, StatusCode::UNPROCESSABLE_ENTITY);
 }
 
 #[tokio::test]

@@ -10,8 +10,9 @@ async fn a_write_from_another_site_is_refused() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
     let page = wren.kites().await;
+    let body = json!({"details_revision": 1, "name": "Taken over"});
     let rename = |header: &'static str, value: &str| {
-        wren.request(Method::PUT, &format!("/api/pages/{}", id(&page))).header(header, value).json(&json!({"name": "Taken over"}))
+        wren.request(Method::PUT, &format!("/api/pages/{}", id(&page))).header(header, value).json(&body)
     };
     for (header, value) in [("sec-fetch-site", "cross-site"), ("sec-fetch-site", "same-site"), ("origin", "https://elsewhere.example")] {
         let (status, problem) = answer(rename(header, value)).await;
@@ -25,7 +26,7 @@ async fn nobody_who_is_not_signed_in_sees_anything() {
     let house = Server::start().await;
     let stranger = house.stranger();
     let description: Value = serde_json::from_str(&metrosk_server::openapi()).unwrap();
-    let open = ["/api/me", "/api/session", "/api/session/demo", "/api/links/{token}"];
+    let open = ["/api/me", "/api/session", "/api/session/demo", "/api/links/{token}", "/api/password-links/{token}"];
     let mut asked = 0;
     for (path, methods) in description["paths"].as_object().unwrap() {
         for method in methods.as_object().unwrap().keys().filter(|_| !open.contains(&path.as_str())) {

@@ -79,6 +79,26 @@ impl Guest {
         answer(self.request(Method::DELETE, path)).await
     }
 
+    /// Changes a sketch, starting from its newest revision.
+    pub(crate) async fn change_sketch(&self, path: &str, change: &Value) -> (StatusCode, Value) {
+        let mut change = change.clone();
+        change["revision"] = self.get(path).await.1["revision"].clone();
+        self.put(path, &change).await
+    }
+
+    /// Puts another document in place of a sketch's, starting from its newest revision.
+    pub(crate) async fn write_sketch(&self, path: &str, document: &Value) -> (StatusCode, Value) {
+        let revision = self.get(path).await.1["revision"].clone();
+        self.put(&format!("{path}/document?revision={revision}"), document).await
+    }
+
+    /// Changes a page's name, dates and the like, starting from their newest revision.
+    pub(crate) async fn change_page(&self, path: &str, change: &Value) -> (StatusCode, Value) {
+        let mut change = change.clone();
+        change["details_revision"] = self.get(path).await.1["details_revision"].clone();
+        self.put(path, &change).await
+    }
+
     /// The page of a name on the team's table.
     pub(crate) async fn page(&self, name: &str) -> Value {
         let pages = self.get("/api/pages").await.1;

@@ -13,6 +13,7 @@ enum Of {
     Person,
     Invite,
     Picture,
+    Lift,
 }
 
 /// Every route with an id, what it is the id of, and a body that would do for one's own.
@@ -22,14 +23,18 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
     let step = json!({"revision": 1});
     vec![
         (get.clone(), "/api/sketches/{id}", Of::Sketch, none.clone()),
-        (put.clone(), "/api/sketches/{id}", Of::Sketch, json!({"name": "x"})),
+        (put.clone(), "/api/sketches/{id}", Of::Sketch, json!({"revision": 1, "name": "x"})),
         (get.clone(), "/api/sketches/{id}/document", Of::Sketch, none.clone()),
         (put.clone(), "/api/sketches/{id}/document", Of::Sketch, plan["fit"]["sketch"].clone()),
         (get.clone(), "/api/sketches/{id}/numbers", Of::Sketch, none.clone()),
         (get.clone(), "/api/sketches/{id}/pages", Of::Sketch, none.clone()),
         (post.clone(), "/api/sketches/{id}/copy", Of::Sketch, none.clone()),
+        (get.clone(), "/api/sketches/{id}/revisions", Of::Sketch, none.clone()),
+        (get.clone(), "/api/sketches/{id}/revisions/{revision}", Of::Sketch, none.clone()),
         (get.clone(), "/api/pages/{id}", Of::Page, none.clone()),
-        (put.clone(), "/api/pages/{id}", Of::Page, json!({"name": "x"})),
+        (put.clone(), "/api/pages/{id}", Of::Page, json!({"details_revision": 1, "name": "x"})),
+        (get.clone(), "/api/pages/{id}/details", Of::Page, none.clone()),
+        (get.clone(), "/api/pages/{id}/versions", Of::Page, none.clone()),
         (post.clone(), "/api/pages/{id}/copy", Of::Page, none.clone()),
         (put.clone(), "/api/pages/{id}/plan", Of::Page, json!({"revision": 1, "plan": plan, "reason": "x"})),
         (post.clone(), "/api/pages/{id}/undo", Of::Page, step.clone()),
@@ -46,6 +51,10 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
         (put, "/api/team/people/{id}", Of::Person, json!({"role": "guest"})),
         (delete.clone(), "/api/team/people/{id}", Of::Person, none.clone()),
         (delete, "/api/team/invites/{id}", Of::Invite, none.clone()),
+        (Method::POST, "/api/team/people/{id}/password-link", Of::Person, none.clone()),
+        (Method::GET, "/api/lifts/{id}", Of::Lift, none.clone()),
+        (Method::GET, "/api/lifts/{id}/page", Of::Lift, none.clone()),
+        (Method::POST, "/api/lifts/{id}/edges", Of::Lift, json!({"sides": [0.1, 0.1, 0.4, 0.4]})),
         (Method::GET, "/api/pictures/{id}", Of::Picture, none.clone()),
         (Method::GET, "/api/pictures/{id}/{form}", Of::Picture, none.clone()),
         (Method::GET, "/api/pictures/{id}/reading", Of::Picture, none),
@@ -63,6 +72,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let teal = wren.get("/api/team").await.1["people"].as_array().unwrap().iter().find(|p| p["account"] == "teal").unwrap().clone();
     let invite = wren.post("/api/team/invites", &json!({"role": "guest"})).await.1;
     let picture = wren.get("/api/pictures").await.1[0].clone();
+    let lift = wren.post(&format!("/api/pictures/{}/lift", id(&picture)), &json!({"width": "12", "height": "12"})).await.1;
     let table = routes(&page["plan"]);
     let known: BTreeSet<(String, String)> = table.iter().map(|r| (r.0.to_string().to_lowercase(), r.1.to_owned())).collect();
     assert_eq!(known, described(), "every route with an id stands in the table");
@@ -73,10 +83,13 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Person => id(&teal),
             Of::Invite => id(&invite),
             Of::Picture => id(&picture),
+            Of::Lift => id(&lift),
         };
         let path = path.replace("{id}", &foreign).replace("{revision}", "1").replace("{form}", "thumb")
             + if path.ends_with("/versions") && method == Method::DELETE {
                 "?name=x"
+            } else if path.ends_with("/document") && method == Method::PUT {
+                "?revision=1"
             } else if path.ends_with("/reading") {
                 "?width=12&height=12"
             } else {
@@ -88,6 +101,9 @@ async fn another_teams_ids_are_missing_on_every_route() {
     // And none of it came through all the same.
     assert_eq!(wren.kites().await, page);
     assert_eq!(wren.get("/api/team").await.1["invites"].as_array().unwrap().len(), 1);
+    let of_lift = format!("/api/sketches?picture={}&lift={}", id(&picture), id(&lift));
+    assert_eq!(wren.post(&of_lift, &page["plan"]["fit"]["sketch"]).await.0, StatusCode::CREATED);
+    assert_eq!(sandpiper.post(&of_lift, &page["plan"]["fit"]["sketch"]).await.0, StatusCode::NOT_FOUND);
     let foreign = format!("/api/sketches?picture={}", id(&picture));
     assert_eq!(sandpiper.post(&foreign, &page["plan"]["fit"]["sketch"]).await.0, StatusCode::NOT_FOUND);
     let (status, _) = sandpiper.post("/api/pages", &json!({"sketch": page["sketch"]})).await;

@@ -38,6 +38,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lifts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A lift: where its page lay in the picture, and its main colours. */
+        get: operations["show_lift"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lifts/{id}/edges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Moves the sides of a block, as shares of a lifted page, onto the strong straight edges that are near them. */
+        post: operations["snap_to_lift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lifts/{id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A lifted page's pixels, upright, as JPEG. */
+        get: operations["lifted_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may be put in: told before anything is sent. */
+        get: operations["limits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/{token}": {
         parameters: {
             query?: never;
@@ -207,6 +275,23 @@ export interface paths {
         put?: never;
         /** Copies a page with its newest plan; the copy has no due date. */
         post: operations["copy_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/details": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a page was called and when it was due, newest first, up to 200 revisions. */
+        get: operations["page_details"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -390,12 +475,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** All of a page's named versions, the newest name first. */
+        get: operations["page_versions"];
         put?: never;
-        /** Gives a revision a name. A name that another revision of the page has goes over to this one. */
+        /** Gives a revision a name. A name that the page has already is told, and stays where it is. */
         post: operations["name_version"];
         /** Takes a name off a revision; the revision stays. */
         delete: operations["unname_version"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-links/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whose password a link sets, while it works. */
+        get: operations["show_password_link"];
+        /** Sets a new password by a link, and signs in: every other session of hers ends. */
+        put: operations["set_password"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -412,8 +516,8 @@ export interface paths {
         get: operations["list_pictures"];
         put?: never;
         /**
-         * Puts a picture in (PNG, JPEG or WebP, up to 16 MB). Its size is checked before its pixels are decoded. It is turned upright and encoded
-         *     anew, so that nothing of place, time and camera is kept.
+         * Puts a picture in (PNG, JPEG or WebP, up to 16 MB). Its size is checked before its pixels are decoded. It is kept as it is but for its
+         *     metadata: nothing of place, time and camera stays.
          */
         post: operations["add_picture"];
         delete?: never;
@@ -448,7 +552,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Moves the sides of a block, as shares of the page brought upright, onto the strong straight edges that are near them. */
+        /** The same for a page that was lifted before lifts had ids of their own. */
         post: operations["snap_to_picture"];
         delete?: never;
         options?: never;
@@ -465,7 +569,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Brings the page in a picture upright, between the corners given or those that are found, and takes out its main colours. */
+        /**
+         * Brings the page in a picture upright, between the corners given or those that are found, and takes out its main colours. Each lift stays
+         *     as it is, whatever is lifted from the picture later.
+         */
         post: operations["lift_page"];
         delete?: never;
         options?: never;
@@ -501,7 +608,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A picture's pixels, as JPEG: `original`, `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted from it. */
+        /**
+         * A picture's pixels: `original` as it was given, and as JPEG `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted
+         *     from it before lifts had ids of their own.
+         */
         get: operations["picture_file"];
         put?: never;
         post?: never;
@@ -554,7 +664,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Goes to another of her teams. */
+        /** Goes to another of her teams: new tabs begin there. A tab names the team it is in by itself (`Metrosk-Team`). */
         put: operations["choose_team"];
         post?: never;
         delete?: never;
@@ -624,7 +734,7 @@ export interface paths {
         };
         /** One sketch, with what was read from it. */
         get: operations["show_sketch"];
-        /** Renames a sketch, puts it away or takes it out again. */
+        /** Renames a sketch, tags it, sets it aside or takes it back. */
         put: operations["change_sketch"];
         post?: never;
         delete?: never;
@@ -694,6 +804,40 @@ export interface paths {
         };
         /** The pages made from a sketch, newest first. */
         get: operations["pages_of_sketch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sketches/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sketch's revisions, newest first, up to 100. */
+        get: operations["sketch_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sketches/{id}/revisions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The document of one of a sketch's revisions. */
+        get: operations["sketch_revision"];
         put?: never;
         post?: never;
         delete?: never;
@@ -784,6 +928,26 @@ export interface paths {
         post?: never;
         /** Takes a member out of the team. What she made stays. */
         delete: operations["remove_member"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/people/{id}/password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Makes a link with which a member sets a new password, once, within two days. It is shown this one time. The lead must lead every team
+         *     that the member is in: whoever has the link can sign in as her.
+         */
+        post: operations["make_password_link"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -894,9 +1058,11 @@ export interface components {
             /** @description The approach. */
             approach: string;
             /** @description Wishes let go of. */
-            lost: number[];
-            /** @description The page of each of its blocks: `left`, `right`, `astride` or none. */
-            sides: (string | null)[];
+            lost: components["schemas"]["LostWishDoc"][];
+            /** @description The page of each block that has one: `left`, `right`, `astride`, or `through` and the number of a gap. */
+            sides: {
+                [key: string]: string;
+            };
             /** @description Its solution. */
             solved: number[];
         };
@@ -937,6 +1103,32 @@ export interface components {
             theme?: string | null;
             /** @description `in` or `mm`, also of the lengths here. */
             unit?: string | null;
+        };
+        /** @description What a page was called and when it was due. */
+        DetailsView: {
+            /** @description Whether it was set aside. */
+            archived: boolean;
+            /** @description Who made it so. */
+            author: string;
+            /**
+             * Format: date
+             * @description By when it was to be done.
+             */
+            due?: string | null;
+            /** @description Whether it was done. */
+            finished: boolean;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+            /** @description The page's name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Its number, from 1.
+             */
+            revision: number;
         };
         /** @description What can be drawn. */
         DrawnDoc: components["schemas"]["LayoutDoc"] | components["schemas"]["SketchDoc"];
@@ -1142,14 +1334,49 @@ export interface components {
             /** @description `in` or `mm` */
             unit: string;
         };
-        /** @description A finished page brought upright: its picture's form `straight` shows it. */
+        /** @description A finished page brought upright. It stays as it is when its picture is lifted again. */
         LiftView: {
             /** @description Where the page lies in the picture, in its pixels: four corners, clockwise from the top left. */
             corners: number[][];
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The picture that it was lifted from.
+             */
+            picture: string;
             /** @description The picture's width and height in pixels. */
             size: number[];
             /** @description The page's main colours, the largest first. */
             swatches: components["schemas"]["SwatchView"][];
+        };
+        /** @description What may be put in. */
+        LimitsView: {
+            /**
+             * Format: int64
+             * @description The largest document, in bytes.
+             */
+            document_bytes: number;
+            /**
+             * Format: int64
+             * @description The largest picture or archive, in bytes.
+             */
+            file_bytes: number;
+            /**
+             * Format: int64
+             * @description The most pixels of a picture.
+             */
+            picture_pixels: number;
+            /**
+             * Format: int32
+             * @description The fewest pixels of a picture's shorter side.
+             */
+            picture_side: number;
+            /** @description The formats that pictures are read from. */
+            picture_types: string[];
         };
         /** @description A line of a sketch. */
         LineView: {
@@ -1192,6 +1419,15 @@ export interface components {
             role: string;
             /** @description The team it leads into; none for the first lead, who names her own. */
             team?: string | null;
+        };
+        /** @description A wish that was let go of. */
+        LostWishDoc: {
+            /** @description The two blocks; of one block, twice that one. */
+            blocks: string[];
+            /** @description Which of its kind between these blocks, from 0. */
+            nth: number;
+            /** @description `line`, `contact` or `equal` */
+            wish: string;
         };
         /** @description Who is signed in; all but `demo` is left out when nobody is. */
         MeView: {
@@ -1341,7 +1577,7 @@ export interface components {
         };
         /** @description A page as it hangs on the table. */
         PageCard: {
-            /** @description Whether it has been put away. */
+            /** @description Whether it has been set aside. */
             archived: boolean;
             /** @description Who made that revision. */
             author: string;
@@ -1352,6 +1588,11 @@ export interface components {
             changed_at: string;
             /** @description Why the newest plan has no layout. */
             clash?: string | null;
+            /**
+             * Format: int32
+             * @description The newest revision of its name, dates and the like: a change of these names it.
+             */
+            details_revision: number;
             /**
              * Format: date
              * @description By when it is to be done.
@@ -1392,6 +1633,11 @@ export interface components {
             /** @description Put away, or taken out again. */
             archived?: boolean | null;
             /**
+             * Format: int32
+             * @description The revision of these details that it started from.
+             */
+            details_revision: number;
+            /**
              * Format: date
              * @description By when it is to be done.
              */
@@ -1403,7 +1649,7 @@ export interface components {
         };
         /** @description A page in the making. */
         PageView: {
-            /** @description Whether it has been put away. */
+            /** @description Whether it has been set aside. */
             archived: boolean;
             /** @description Who made that revision. */
             author: string;
@@ -1414,6 +1660,11 @@ export interface components {
             changed_at: string;
             /** @description Whom the page credits for its sketch, in a sentence. */
             credit?: string | null;
+            /**
+             * Format: int32
+             * @description The newest revision of its name, dates and the like: a change of these names it.
+             */
+            details_revision: number;
             /**
              * Format: date
              * @description By when it is to be done.
@@ -1450,6 +1701,20 @@ export interface components {
             stations: components["schemas"]["StationView"][];
             /** @description What undo takes back, if anything. */
             undo?: string | null;
+        };
+        /** @description A new password, set by a link. */
+        PasswordByLink: {
+            /** @description The password to come. */
+            password: string;
+        };
+        /** @description Whose password a link sets. */
+        PasswordLinkView: {
+            /** @description What she signs in with. */
+            account: string;
+            /** @description Who made the link. */
+            made_by: string;
+            /** @description Her name. */
+            name: string;
         };
         /** @description Her name and defaults. */
         PersonChange: {
@@ -1579,6 +1844,7 @@ export interface components {
             /** @description Each finding in the document that was sent. */
             findings?: components["schemas"]["FindingView"][];
             newest?: components["schemas"]["PageView"] | null;
+            newest_sketch?: components["schemas"]["SketchView"] | null;
             /**
              * Format: int32
              * @description The HTTP status.
@@ -1806,12 +2072,17 @@ export interface components {
              */
             w: number;
         };
-        /** @description A sketch's new name, and whether it is put away. What is left out stays. */
+        /** @description A sketch's new name, and whether it is set aside. What is left out stays. */
         SketchChange: {
             /** @description Put away, or taken out again. */
             archived?: boolean | null;
             /** @description Its name. */
             name?: string | null;
+            /**
+             * Format: int32
+             * @description The revision it started from.
+             */
+            revision: number;
             /** @description Its tags. */
             tags?: string[] | null;
         };
@@ -1828,6 +2099,23 @@ export interface components {
             /** @description `in` or `mm` */
             unit: string;
         };
+        /** @description A revision of a sketch. */
+        SketchRevisionView: {
+            /** @description Who made it. */
+            author: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+            /** @description Why. */
+            reason: string;
+            /**
+             * Format: int32
+             * @description Its number, from 1.
+             */
+            revision: number;
+        };
         /** @description A sketch in the drawer. */
         SketchView: {
             /** @description Whether it has been put away. */
@@ -1841,6 +2129,11 @@ export interface components {
              * @description Its id.
              */
             id: string;
+            /**
+             * Format: uuid
+             * @description The lift of that picture that it was laid over.
+             */
+            lift?: string | null;
             /**
              * Format: date-time
              * @description When it came into the drawer.
@@ -1860,6 +2153,11 @@ export interface components {
             picture?: string | null;
             /** @description What was read from it. */
             reading: components["schemas"]["ReadingView"];
+            /**
+             * Format: int32
+             * @description Its newest revision: a write names it.
+             */
+            revision: number;
             /** @description Its tags. */
             tags: string[];
         };
@@ -1971,6 +2269,23 @@ export interface components {
             /** @description Her role there. */
             role: string;
         };
+        /** @description A named version of a page. */
+        VersionView: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+            /** @description Who named it. */
+            made_by: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description The revision that it names.
+             */
+            revision: number;
+        };
         /** @description The undivided block of which a layout block is a part. */
         WholeDoc: {
             /** @description Its box. */
@@ -2075,6 +2390,164 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_lift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    snap_to_lift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EdgesDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EdgesView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lifted_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitsView"];
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2649,6 +3122,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -2705,6 +3186,43 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_details: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DetailsView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3258,6 +3776,43 @@ export interface operations {
             };
         };
     };
+    page_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     name_version: {
         parameters: {
             query?: never;
@@ -3296,6 +3851,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3347,6 +3910,76 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_password_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordLinkView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordByLink"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeView"];
                 };
             };
             404: {
@@ -3888,6 +4521,8 @@ export interface operations {
             query?: {
                 /** @description The picture that it was read from or laid over. */
                 picture?: string;
+                /** @description The lift of that picture that it was laid over. */
+                lift?: string;
             };
             header?: {
                 "Idempotency-Key"?: string | null;
@@ -4103,6 +4738,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4212,7 +4855,10 @@ export interface operations {
     };
     write_sketch: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description The sketch's revision that it started from. */
+                revision: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -4250,6 +4896,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4321,6 +4975,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PageCard"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sketch_revisions: {
+        parameters: {
+            query?: {
+                /** @description Only revisions before this one. */
+                before?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SketchRevisionView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sketch_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SketchDoc"];
                 };
             };
             401: {
@@ -4617,6 +5357,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_password_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InviteView"];
+                };
             };
             401: {
                 headers: {

@@ -3,12 +3,14 @@
 use super::{Shown, original};
 use crate::app::App;
 use crate::auth::Maker;
+use crate::compute::Work;
 use crate::error::{Failure, Problem};
-use crate::routes::body::{Asked, Id};
+use crate::routes::body::{Asked, Id, InHand};
 use crate::schema::PictureReading;
 use axum::extract::State;
 use axum::response::sse::{Event, KeepAlive, Sse};
 use futures_util::Stream;
+use metrosk_core::Cancel;
 use metrosk_core::document::Invalid;
 use metrosk_core::sketch::Sketch;
 use metrosk_vision::{Stage, Unreadable};
@@ -45,6 +47,7 @@ impl Drop for Listener {
 pub(crate) async fn read(
     State(app): State<App>,
     maker: Maker,
+    in_hand: InHand,
     Id(id): Id,
     Asked(shown): Asked<Shown>,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Failure> {
@@ -53,24 +56,22 @@ pub(crate) async fn read(
     let (tell, events) = mpsc::unbounded_channel();
     let gone = Arc::new(AtomicBool::new(false));
     let listener = Listener { events, gone: gone.clone() };
-    let desk = app.desk.clone();
+    let team = maker.team();
     tokio::spawn(async move {
-        // Others may be at the desk: their pictures come first.
-        let Ok(place) = desk.place().await else { return };
+        let _in_hand = in_hand;
         let stages = tell.clone();
-        let work = move || {
-            let _place = place;
+        let work = move |cancel: &Cancel| {
             let picture = metrosk_vision::decode(&bytes)?;
             drop(bytes);
             let size = [picture.pixels.width(), picture.pixels.height()];
             let go_on = |stage: Stage| {
                 let told = Event::default().event("stage").data(stage.name());
-                stages.send(told).is_ok() && !gone.load(Ordering::Relaxed)
+                stages.send(told).is_ok() && !gone.load(Ordering::Relaxed) && !cancel.is_cancelled()
             };
             let reading = metrosk_vision::read(&picture.pixels, &wanted, &go_on)?;
             Ok::<_, Unreadable>((reading, size))
         };
-        let read = match tokio::task::spawn_blocking(work).await {
+        let read = match app.compute.run(team, Work::Picture, work).await {
             Ok(Ok((reading, size))) => Sketch::from_json(&reading.sketch).map_err(Failure::from).map(|sketch| PictureReading {
                 sketch: sketch.to_json(),
                 size,
@@ -78,7 +79,7 @@ pub(crate) async fn read(
             }),
             Ok(Err(Unreadable::Stopped)) => return,
             Ok(Err(unreadable)) => Err(Invalid::one("", unreadable.to_string(), "a picture of a page sketch").into()),
-            Err(error) => Err(Failure::Internal(format!("reading a picture did not end: {error}"))),
+            Err(failure) => Err(failure),
         };
         let last = match read {
             Ok(reading) => Event::default().event("read").json_data(reading),

@@ -2,6 +2,7 @@
 
 import createClient from "openapi-fetch";
 import type { components, paths } from "./generated/schema";
+import { currentTeam, setCurrentTeam, withTeam } from "./team";
 
 type Schemas = components["schemas"];
 export type SketchView = Schemas["SketchView"];
@@ -35,6 +36,8 @@ export type TeamPeople = Schemas["TeamPeople"];
 export type InviteView = Schemas["InviteView"];
 export type Role = Schemas["Role"];
 export type Problem = Schemas["Problem"];
+export type VersionView = Schemas["VersionView"];
+export type SketchRevisionView = Schemas["SketchRevisionView"];
 
 export type PictureView = Schemas["PictureView"];
 export type PictureReading = Schemas["PictureReading"];
@@ -54,10 +57,13 @@ export class OfflineError extends Error {
 
 const client = createClient<paths>({
   baseUrl: window.location.origin,
-  fetch: (request) =>
-    fetch(request).catch((error: Error) => {
+  fetch: (request) => {
+    const team = currentTeam();
+    if (team) request.headers.set("Metrosk-Team", team);
+    return fetch(request).catch((error: Error) => {
       throw error.name === "AbortError" ? error : new OfflineError();
-    }),
+    });
+  },
 });
 
 /** An answer that is no success, with the server's problem details where there are any. */
@@ -102,11 +108,17 @@ const once = (key: string) => ({ "Idempotency-Key": key });
 export const newKey = () => crypto.randomUUID();
 
 export const api = {
-  me: () => taken(client.GET("/api/me")),
+  me: async () => {
+    const me = await taken(client.GET("/api/me"));
+    // The server falls back to another of her teams when she is no longer in this tab's.
+    setCurrentTeam(me.team?.id);
+    return me;
+  },
   signIn: (account: string, password: string) => taken(client.POST("/api/session", { body: { account, password } })),
   signInToDemo: () => taken(client.POST("/api/session/demo")),
   signOut: () => done(client.DELETE("/api/session")),
   chooseTeam: (team: string) => taken(client.PUT("/api/session/team", { body: { team } })),
+  limits: () => taken(client.GET("/api/limits")),
   changeMe: (name: string, defaults: DefaultsDoc) => taken(client.PUT("/api/me", { body: { name, defaults } })),
   changePassword: (old: string, next: string) => done(client.PUT("/api/me/password", { body: { old, new: next } })),
 
@@ -115,26 +127,33 @@ export const api = {
     taken(client.POST("/api/links/{token}", { params: { path: { token } }, body: person })),
   joinAsMe: (token: string) => taken(client.PUT("/api/links/{token}", { params: { path: { token } } })),
 
+  passwordLink: (token: string) => taken(client.GET("/api/password-links/{token}", { params: { path: { token } } })),
+  setPassword: (token: string, password: string) =>
+    taken(client.PUT("/api/password-links/{token}", { params: { path: { token } }, body: { password } })),
+
   team: () => taken(client.GET("/api/team")),
   renameTeam: (name: string) => done(client.PUT("/api/team", { body: { name } })),
   makeTeam: (name: string) => taken(client.POST("/api/teams", { body: { name } })),
   invite: (role: Role) => taken(client.POST("/api/team/invites", { body: { role } })),
   takeInviteBack: (id: string) => done(client.DELETE("/api/team/invites/{id}", { params: at(id) })),
   changeRole: (id: string, role: Role) => done(client.PUT("/api/team/people/{id}", { params: at(id), body: { role } })),
+  makePasswordLink: (id: string) => taken(client.POST("/api/team/people/{id}/password-link", { params: at(id) })),
   removeMember: (id: string) => done(client.DELETE("/api/team/people/{id}", { params: at(id) })),
 
   sketches: (search: string, archived: boolean, suit?: { photos: number; upright: number }) =>
     taken(client.GET("/api/sketches", { params: { query: { search, archived, ...suit } } })),
   sketch: (id: string) => taken(client.GET("/api/sketches/{id}", { params: at(id) })),
-  addSketch: (sketch: SketchDoc, key: string, picture?: string) =>
+  addSketch: (sketch: SketchDoc, key: string, from: { picture?: string; lift?: string } = {}) =>
+    taken(client.POST("/api/sketches", { params: { header: once(key), query: from }, body: sketch })),
+  rewriteSketch: (id: string, revision: number, sketch: SketchDoc) =>
     taken(
-      client.POST("/api/sketches", {
-        params: { header: once(key), query: picture ? { picture } : {} },
-        body: sketch,
-      }),
-    ),
-  rewriteSketch: (id: string, sketch: SketchDoc) =>
-    taken(client.PUT("/api/sketches/{id}/document", { params: at(id), body: sketch })),
+      client.PUT("/api/sketches/{id}/document", { params: { ...at(id), query: { revision } }, body: sketch }),
+    ) as Promise<SketchView>,
+  sketchRevisions: (id: string) => taken(client.GET("/api/sketches/{id}/revisions", { params: at(id) })),
+  sketchRevision: (id: string, revision: number) =>
+    taken(
+      client.GET("/api/sketches/{id}/revisions/{revision}", { params: { path: { id, revision } } }),
+    ) as Promise<SketchDoc>,
   numbers: (text: string, over: SketchDoc) => taken(client.POST("/api/numbers", { body: { text, over } })),
   lines: (sketch: SketchDoc) => taken(client.POST("/api/numbers/lines", { body: sketch })),
   agree: (sketch: SketchDoc, near: NearView) =>
@@ -161,9 +180,11 @@ export const api = {
   pictures: () => taken(client.GET("/api/pictures")),
   liftPage: (id: string, shown: PictureShown) =>
     taken(client.POST("/api/pictures/{id}/lift", { params: at(id), body: shown })),
-  /** Sides of a block as shares of the page, moved onto strong edges of the picture that are near. */
-  snapToPicture: (id: string, sides: [number, number, number, number]) =>
-    taken(client.POST("/api/pictures/{id}/edges", { params: at(id), body: { sides } })),
+  /** Sides of a block as shares of the page, moved onto strong edges of the lifted page that are near. */
+  snapToLift: (of: LiftedFrom, sides: [number, number, number, number]) =>
+    "lift" in of
+      ? taken(client.POST("/api/lifts/{id}/edges", { params: at(of.lift), body: { sides } }))
+      : taken(client.POST("/api/pictures/{id}/edges", { params: at(of.picture), body: { sides } })),
   changeSketch: (id: string, change: Schemas["SketchChange"]) =>
     taken(client.PUT("/api/sketches/{id}", { params: at(id), body: change })),
   copySketch: (id: string, key: string, stands: { turn?: number; flip?: string } = {}) =>
@@ -202,6 +223,8 @@ export const api = {
     ),
   revision: (id: string, revision: number) =>
     taken(client.GET("/api/pages/{id}/revisions/{revision}", { params: { path: { id, revision } } })),
+  versions: (id: string) => taken(client.GET("/api/pages/{id}/versions", { params: at(id) })),
+  pageDetails: (id: string) => taken(client.GET("/api/pages/{id}/details", { params: at(id) })),
   nameVersion: (id: string, revision: number, name: string) =>
     done(client.POST("/api/pages/{id}/versions", { params: at(id), body: { revision, name } })),
   unnameVersion: (id: string, name: string) =>
@@ -222,7 +245,7 @@ export function readPicture(
   const query = new URLSearchParams(
     Object.entries(shown).flatMap(([k, v]) => (v === undefined || v === null ? [] : [[k, String(v)]])),
   );
-  const address = `/api/pictures/${id}/reading?${query}`;
+  const address = withTeam(`/api/pictures/${id}/reading?${query}`);
   return new Promise((resolve, reject) => {
     const source = new EventSource(address);
     const ended = () => source.close();
@@ -255,17 +278,23 @@ export function readPicture(
 }
 
 /** Addresses of pictures' pixels. */
-export const pictureFile = (id: string, form: "original" | "view" | "thumb" | "straight") =>
-  `/api/pictures/${id}/${form}`;
+export const pictureFile = (id: string, form: "original" | "view" | "thumb") => withTeam(`/api/pictures/${id}/${form}`);
+
+/** What a sketch was laid over: a lift, or a picture that was lifted before lifts had ids of their own. */
+export type LiftedFrom = { lift: string } | { picture: string };
+
+/** The address of a lifted page's pixels. */
+export const liftedPage = (of: LiftedFrom) =>
+  withTeam("lift" in of ? `/api/lifts/${of.lift}/page` : `/api/pictures/${of.picture}/straight`);
 
 /** Addresses of what is taken away. */
 export const takeAway = {
-  layout: (id: string) => `/api/pages/${id}/layout`,
-  drawing: (id: string) => `/api/pages/${id}/drawing.svg`,
-  sheet: (id: string, paper: "letter" | "a4") => `/api/pages/${id}/sheet.pdf?paper=${paper}`,
+  layout: (id: string) => withTeam(`/api/pages/${id}/layout`),
+  drawing: (id: string) => withTeam(`/api/pages/${id}/drawing.svg`),
+  sheet: (id: string, paper: "letter" | "a4") => withTeam(`/api/pages/${id}/sheet.pdf?paper=${paper}`),
   sheetView: (id: string, paper: "letter" | "a4", sheet: number) =>
-    `/api/pages/${id}/sheet.svg?paper=${paper}&sheet=${sheet}`,
-  sketch: (id: string) => `/api/sketches/${id}/document`,
-  sketches: "/api/sketches/export",
-  team: "/api/team/export",
+    withTeam(`/api/pages/${id}/sheet.svg?paper=${paper}&sheet=${sheet}`),
+  sketch: (id: string) => withTeam(`/api/sketches/${id}/document`),
+  sketches: () => withTeam("/api/sketches/export"),
+  team: () => withTeam("/api/team/export"),
 };

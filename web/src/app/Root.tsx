@@ -1,5 +1,6 @@
 import { Outlet, useLocation } from "@tanstack/react-router";
 import { useEffect } from "react";
+import { NoTeam } from "@/features/people/NoTeam";
 import { SignIn } from "@/features/people/SignIn";
 import { useMe } from "@/features/people/useMe";
 import { SharedPatterns } from "@/shared/drawing/BlockShape";
@@ -13,9 +14,12 @@ export function Root() {
   const { pathname } = useLocation();
   const theme = me.data?.defaults.theme;
   useEffect(() => applyTheme(theme), [theme]);
-  if (me.isError) return <Failed error={me.error} onRetry={() => me.refetch()} />;
+  // Once it is known who she is, a look that fails takes nothing off the screen.
+  if (me.isLoadingError) return <Failed error={me.error} onRetry={() => me.refetch()} />;
   if (!me.data) return <p className="p-6 text-second">Opening…</p>;
-  if (!me.data.id && !pathname.startsWith("/join/")) return <SignIn demo={me.data.demo} />;
+  const byLink = pathname.startsWith("/join/") || pathname.startsWith("/password/");
+  if (!me.data.id && !byLink) return <SignIn demo={me.data.demo} />;
+  if (me.data.id && !me.data.team && !byLink) return <NoTeam me={me.data} />;
   return (
     <>
       <SharedPatterns />

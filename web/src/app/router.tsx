@@ -15,6 +15,12 @@ const join = createRoute({
   component: lazyRouteComponent(() => import("@/features/people/JoinScreen"), "JoinScreen"),
 });
 
+const password = createRoute({
+  getParentRoute: () => root,
+  path: "/password/$token",
+  component: lazyRouteComponent(() => import("@/features/people/PasswordScreen"), "PasswordScreen"),
+});
+
 /** Screens under the house's own header. */
 const house = createRoute({ getParentRoute: () => root, id: "house", component: Shell });
 
@@ -83,6 +89,7 @@ const station = createRoute({
 export const router = createRouter({
   routeTree: root.addChildren([
     join,
+    password,
     house.addChildren([table, drawer, newSketch, fromPicture, sketch, team, me]),
     page,
     sheet,

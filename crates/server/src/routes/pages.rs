@@ -305,6 +305,8 @@ pub(crate) fn view(row: PageRow) -> PageView {
         reason: row.reason,
         undo: row.undo,
         redo: row.redo,
+        undo_plan: row.undo_plan,
+        redo_plan: row.redo_plan,
         changed_at: row.changed_at,
         stations: stations(&progress),
         next: progress.next,

@@ -162,6 +162,12 @@ pub(crate) struct PageView {
     pub(crate) undo: Option<String>,
     /// What redo brings back, if anything.
     pub(crate) redo: Option<String>,
+    /// The plan that undo leads to, so that it can be shown without a connection.
+    #[schema(value_type = Option<PlanDoc>)]
+    pub(crate) undo_plan: Option<Value>,
+    /// The plan that redo leads to.
+    #[schema(value_type = Option<PlanDoc>)]
+    pub(crate) redo_plan: Option<Value>,
     /// When it was last changed.
     #[serde(with = "time::serde::rfc3339")]
     #[schema(value_type = String, format = DateTime)]

@@ -25,6 +25,12 @@ pub(crate) struct PageRow {
     pub(crate) undo: Option<String>,
     /// The change that redo brings back.
     pub(crate) redo: Option<String>,
+    /// The plan that undo leads to, where one page is asked for.
+    #[sqlx(default)]
+    pub(crate) undo_plan: Option<Value>,
+    /// The plan that redo leads to, where one page is asked for.
+    #[sqlx(default)]
+    pub(crate) redo_plan: Option<Value>,
     /// Whether the newest plan's layout, or why there is none, is known.
     pub(crate) known: bool,
     pub(crate) layout: Option<Value>,
@@ -41,12 +47,18 @@ const ENGINE: i32 = engine!();
 
 macro_rules! page {
     ($which:literal) => {
+        page!("", "", $which)
+    };
+    ($more:literal, $join:literal, $which:literal) => {
         concat!(
             "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, r.plan, r.author, r.reason, ",
             "CASE WHEN r.undo_to IS NOT NULL THEN r.step END AS undo, d.step AS redo, ",
-            "l.page_id IS NOT NULL AS known, l.layout, l.clash FROM pages p ",
+            "l.page_id IS NOT NULL AS known, l.layout, l.clash",
+            $more,
+            " FROM pages p ",
             "JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
             "LEFT JOIN page_revisions d ON d.page_id = p.id AND d.revision = r.redo_to ",
+            $join,
             "LEFT JOIN page_layouts l ON l.page_id = p.id AND l.revision = p.revision AND l.engine = ",
             engine!(),
             " WHERE p.team_id = $1 ",
@@ -83,9 +95,14 @@ pub(crate) async fn of_sketch(db: impl PgExecutor<'_>, team: Uuid, sketch: Uuid)
     sqlx::query_as(page!("AND p.sketch_id = $2 ORDER BY p.changed_at DESC, p.id")).bind(team).bind(sketch).fetch_all(db).await
 }
 
-/// One of a team's.
+/// One of a team's, with the plans that undo and redo lead to.
 pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<Option<PageRow>> {
-    sqlx::query_as(page!("AND p.id = $2")).bind(team).bind(id).fetch_optional(db).await
+    let sql = page!(
+        ", u.plan AS undo_plan, d.plan AS redo_plan",
+        "LEFT JOIN page_revisions u ON u.page_id = p.id AND u.revision = r.undo_to ",
+        "AND p.id = $2"
+    );
+    sqlx::query_as(sql).bind(team).bind(id).fetch_optional(db).await
 }
 
 /// What of a page is no plan.

@@ -1687,6 +1687,7 @@ export interface components {
             reason: string;
             /** @description What redo brings back, if anything. */
             redo?: string | null;
+            redo_plan?: components["schemas"]["PlanDoc"] | null;
             /**
              * Format: int32
              * @description The newest revision of its plan.
@@ -1701,6 +1702,7 @@ export interface components {
             stations: components["schemas"]["StationView"][];
             /** @description What undo takes back, if anything. */
             undo?: string | null;
+            undo_plan?: components["schemas"]["PlanDoc"] | null;
         };
         /** @description A new password, set by a link. */
         PasswordByLink: {

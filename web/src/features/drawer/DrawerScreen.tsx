@@ -86,7 +86,7 @@ export function DrawerScreen() {
             </Link>
           )}
           {mayChange && <GiveSketches />}
-          <a className="button" href={takeAway.sketches} download>
+          <a className="button" href={takeAway.sketches()} download>
             Take all (zip)
           </a>
         </span>

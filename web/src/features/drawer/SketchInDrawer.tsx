@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
-import { api, fieldError, newKey, type PageView, type SketchView, takeAway } from "@/api/client";
+import { ApiError, api, fieldError, type PageView, type SketchView, takeAway } from "@/api/client";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
+import { useOnce } from "@/shared/query/useOnce";
 import { Ask } from "@/shared/ui/Ask";
 import { Menu } from "@/shared/ui/Menu";
 import { SizeText } from "@/shared/ui/SizeText";
@@ -26,26 +27,39 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
   const [renaming, setRenaming] = useState(false);
   const [tagging, setTagging] = useState(false);
   const [showPages, setShowPages] = useState(false);
-  const start = useMutation({
-    mutationFn: () => api.startPage(sketch.id, sketch.name, newKey()),
-    onSuccess: (page) => {
+  const start = useOnce(
+    (of: { id: string; name: string }, key) => api.startPage(of.id, of.name, key),
+    (page) => {
       queries.invalidateQueries({ queryKey: ["pages"] });
       navigate({ to: "/pages/$pageId/$station", params: { pageId: (page as PageView).id, station: "fit" } });
     },
-  });
+  );
   const refresh = () => {
     setRenaming(false);
     setTagging(false);
     queries.invalidateQueries({ queryKey: ["sketches"] });
   };
+  // Somebody else may have changed it meanwhile: what she sees then is theirs, and hers is still typed in.
+  const [theirs, setTheirs] = useState<SketchView>();
   const change = useMutation({
-    mutationFn: (c: { name?: string; archived?: boolean; tags?: string[] }) => api.changeSketch(sketch.id, c),
-    onSuccess: refresh,
+    mutationFn: (c: { name?: string; archived?: boolean; tags?: string[] }) =>
+      api.changeSketch(sketch.id, { ...c, revision: (theirs ?? sketch).revision }),
+    onSuccess: () => {
+      setTheirs(undefined);
+      refresh();
+    },
+    onError: (error) => {
+      const newest = error instanceof ApiError && error.problem.newest_sketch;
+      if (newest) setTheirs(newest as SketchView);
+    },
   });
-  const copy = useMutation({
-    mutationFn: (stands: { turn?: number; flip?: string }) => api.copySketch(sketch.id, newKey(), stands),
-    onSuccess: refresh,
-  });
+  const meanwhile =
+    theirs &&
+    `Meanwhile it was changed: it is called “${theirs.name}”, tags ${theirs.tags.join(", ") || "none"}. Set yours all the same?`;
+  const copy = useOnce(
+    (stands: { turn?: number; flip?: string }, key) => api.copySketch(sketch.id, key, stands),
+    refresh,
+  );
   const { canvas, unit, blocks } = sketch.document;
   const slots = sketch.reading.photo_slots;
   const origin = (sketch.document as { origin?: { maker?: string; how?: string } }).origin;
@@ -96,7 +110,12 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
       {showPages && <PagesOf id={sketch.id} />}
       <div className="mt-auto flex gap-2 pt-2">
         {mayChange && (
-          <button type="button" className="button" disabled={start.isPending} onClick={() => start.mutate()}>
+          <button
+            type="button"
+            className="button"
+            disabled={start.isPending}
+            onClick={() => start.mutate({ id: sketch.id, name: sketch.name })}
+          >
             Start a page
           </button>
         )}
@@ -134,7 +153,7 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
           label="Name"
           value={sketch.name}
           yes="Rename"
-          error={fieldError(change.error, "name")}
+          error={meanwhile ?? fieldError(change.error, "name")}
           onYes={(name) => change.mutate({ name })}
           onClose={() => setRenaming(false)}
         />
@@ -145,7 +164,7 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
           label="Tags, with commas between"
           value={sketch.tags.join(", ")}
           yes="Keep them"
-          error={fieldError(change.error, "tags") ?? fieldError(change.error, "tags[0]")}
+          error={meanwhile ?? fieldError(change.error, "tags") ?? fieldError(change.error, "tags[0]")}
           onYes={(text) =>
             change.mutate({
               tags: text
@@ -163,7 +182,7 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
 
 function PagesOf({ id }: { id: string }) {
   const pages = useQuery({ queryKey: ["pages", "of", id], queryFn: () => api.pagesOfSketch(id) });
-  if (pages.isError) return <p role="alert">{pages.error.message}</p>;
+  if (pages.isLoadingError) return <p role="alert">{pages.error.message}</p>;
   return (
     <ul className="ml-3 list-disc pl-2">
       {pages.data?.map((p) => (

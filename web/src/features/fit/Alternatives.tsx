@@ -13,14 +13,8 @@ type Kept = Comparable & { plan: PlanDoc; revision: number };
 
 /** The alternatives of a page that are kept until she chooses: named revisions, each fitted as it was. */
 export function useAlternatives(page: PageView) {
-  const history = useQuery({
-    queryKey: ["history", page.id, page.revision],
-    queryFn: () => api.history(page.id),
-    placeholderData: (before) => before,
-  });
-  const named = (history.data ?? []).flatMap((r) =>
-    r.names.filter((n) => n.startsWith(BEGINS)).map((name) => ({ name, revision: r.revision })),
-  );
+  const versions = useQuery({ queryKey: ["versions", page.id], queryFn: () => api.versions(page.id) });
+  const named = (versions.data ?? []).filter((v) => v.name.startsWith(BEGINS));
   const answers = useQueries({
     queries: named.map(({ revision }) => ({
       queryKey: ["alternative", page.id, revision],
@@ -62,7 +56,10 @@ type Props = {
 export function Alternatives({ page, saved, found, alternatives, dispatch, onCompare }: Props) {
   const queries = useQueryClient();
   const mayChange = useMayChange();
-  const refresh = () => queries.invalidateQueries({ queryKey: ["history", page.id] });
+  const refresh = () => {
+    queries.invalidateQueries({ queryKey: ["history", page.id] });
+    queries.invalidateQueries({ queryKey: ["versions", page.id] });
+  };
   const keep = useMutation({
     mutationFn: () => api.nameVersion(page.id, page.revision, nextName(alternatives.names)),
     onSuccess: refresh,

@@ -1,8 +1,9 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
-import { api, type FitDoc, newKey, type PageView } from "@/api/client";
+import { api, type FitDoc, type PageView } from "@/api/client";
 import { kindWord } from "@/shared/drawing/geometry";
+import { useOnce } from "@/shared/query/useOnce";
 
 type Props = { page: PageView; fit: FitDoc; ready: boolean };
 
@@ -24,21 +25,13 @@ function Choose({ page, fit, ready }: Props) {
   const one = (sketches.data ?? []).filter((s) => s.document.canvas.pages === 1);
   const [sketch, setSketch] = useState("");
   const [through, setThrough] = useState<string[]>([]);
-  const start = useMutation({
-    mutationFn: () =>
-      api.startBack(
-        {
-          sketch: sketch || (one[0]?.id ?? ""),
-          name: `${page.name}, back`.slice(0, 80),
-          back_of: page.id,
-          see_through: through,
-        },
-        newKey(),
-      ),
-    onSuccess: (made) => {
+  const start = useOnce(
+    (of: { sketch: string; see_through: string[] }, key) =>
+      api.startBack({ ...of, name: `${page.name}, back`.slice(0, 80), back_of: page.id }, key),
+    (made) => {
       if (made) navigate({ to: "/pages/$pageId/$station", params: { pageId: made.id, station: "fit" } });
     },
-  });
+  );
   return (
     <div className="mt-1.5 grid grid-cols-[minmax(0,1fr)] gap-1.5">
       <p className="text-second">
@@ -77,7 +70,7 @@ function Choose({ page, fit, ready }: Props) {
         type="button"
         className="button justify-self-start"
         disabled={!ready || through.length === 0 || one.length === 0 || start.isPending}
-        onClick={() => start.mutate()}
+        onClick={() => start.mutate({ sketch: sketch || (one[0]?.id ?? ""), see_through: through })}
       >
         Lay out the back
       </button>

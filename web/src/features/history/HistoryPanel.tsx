@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, fieldError, newKey, type RevisionView } from "@/api/client";
@@ -35,11 +35,22 @@ function Revisions({ pageId, revision, onClose, dispatch }: Omit<Props, "open">)
   const queries = useQueryClient();
   const key = ["history", pageId, revision];
   const mayChange = useMayChange();
-  const history = useQuery({ queryKey: key, queryFn: () => api.history(pageId) });
+  const history = useInfiniteQuery({
+    queryKey: key,
+    queryFn: ({ pageParam }) => api.history(pageId, pageParam),
+    initialPageParam: undefined as number | undefined,
+    // Revisions are numbered from 1 without a gap.
+    getNextPageParam: (last) => {
+      const oldest = last.at(-1)?.revision ?? 1;
+      return oldest > 1 ? oldest : undefined;
+    },
+  });
+  const versions = useQuery({ queryKey: ["versions", pageId], queryFn: () => api.versions(pageId) });
   const [naming, setNaming] = useState<RevisionView>();
   const refresh = () => {
     setNaming(undefined);
     queries.invalidateQueries({ queryKey: ["history", pageId] });
+    queries.invalidateQueries({ queryKey: ["versions", pageId] });
   };
   const name = useMutation({
     mutationFn: (given: { revision: number; name: string }) => api.nameVersion(pageId, given.revision, given.name),
@@ -53,13 +64,33 @@ function Revisions({ pageId, revision, onClose, dispatch }: Omit<Props, "open">)
       onClose();
     },
   });
-  if (history.isError) return <Failed error={history.error} onRetry={() => history.refetch()} />;
+  if (history.isLoadingError) return <Failed error={history.error} onRetry={() => history.refetch()} />;
   if (!history.data) return <Notice>Fetching the history…</Notice>;
   return (
     <>
       {goBack.isError && <p role="alert">{goBack.error.message}</p>}
+      {versions.data && versions.data.length > 0 && (
+        <section aria-labelledby="named" className="border-hairline border-t pt-2">
+          <h3 id="named">Named versions</h3>
+          <ul className="flex max-h-[7.5rem] flex-wrap gap-1.5 overflow-y-auto py-1">
+            {versions.data.map((v) => (
+              <li key={v.name}>
+                <button
+                  type="button"
+                  className="button"
+                  disabled={!mayChange || v.revision === revision}
+                  title={`Version ${v.revision}, named by ${v.made_by}`}
+                  onClick={() => goBack.mutate(v.revision)}
+                >
+                  {v.revision === revision ? `${v.name}, as it is now` : `Return to ${v.name}`}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <ol className="min-h-0 flex-1 overflow-y-auto">
-        {history.data.map((r) => (
+        {history.data.pages.flat().map((r) => (
           <li key={r.revision} className="border-hairline border-t py-2">
             <div className="flex items-baseline gap-2">
               <span className="w-8 text-right font-bold">{r.revision}</span>
@@ -100,6 +131,18 @@ function Revisions({ pageId, revision, onClose, dispatch }: Omit<Props, "open">)
             </div>
           </li>
         ))}
+        {history.hasNextPage && (
+          <li className="border-hairline border-t py-2">
+            <button
+              type="button"
+              className="button"
+              disabled={history.isFetchingNextPage}
+              onClick={() => history.fetchNextPage()}
+            >
+              {history.isFetchingNextPage ? "Fetching…" : "Show earlier ones"}
+            </button>
+          </li>
+        )}
       </ol>
       {naming && (
         <Ask
@@ -107,7 +150,7 @@ function Revisions({ pageId, revision, onClose, dispatch }: Omit<Props, "open">)
           label="Name"
           value={naming.names[0] ?? ""}
           yes="Name it"
-          error={fieldError(name.error, "name")}
+          error={fieldError(name.error, "name") ?? name.error?.message}
           onYes={(given) => name.mutate({ revision: naming.revision, name: given })}
           onClose={() => setNaming(undefined)}
         />

@@ -3,6 +3,21 @@ import { useState } from "react";
 import { api, type InviteView, type Role } from "@/api/client";
 import { ROLES } from "./TeamScreen";
 
+/** A link that works once, to be sent to somebody. */
+export function LinkToSend({ says, link }: { says: string; link: string }) {
+  return (
+    <div role="status" className="grid gap-1 rounded-[3px] border border-pin p-2">
+      <p>{says}</p>
+      <p className="flex flex-wrap items-center gap-2">
+        <code className="break-all">{link}</code>
+        <button type="button" className="button" onClick={() => navigator.clipboard?.writeText(link)}>
+          Copy
+        </button>
+      </p>
+    </div>
+  );
+}
+
 /** Links that let one person in each, once. */
 export function Invites({ invites }: { invites: readonly InviteView[] }) {
   const queries = useQueryClient();
@@ -41,15 +56,7 @@ export function Invites({ invites }: { invites: readonly InviteView[] }) {
         </p>
       )}
       {link && (
-        <div role="status" className="grid gap-1 rounded-[3px] border border-pin p-2">
-          <p>Send her this link. It works once, within seven days, and is shown only now:</p>
-          <p className="flex flex-wrap items-center gap-2">
-            <code className="break-all">{link}</code>
-            <button type="button" className="button" onClick={() => navigator.clipboard?.writeText(link)}>
-              Copy
-            </button>
-          </p>
-        </div>
+        <LinkToSend says="Send her this link. It works once, within seven days, and is shown only now:" link={link} />
       )}
       {invites.length === 0 && <p className="text-second">No invitation is open.</p>}
       <ul>

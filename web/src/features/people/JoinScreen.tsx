@@ -56,12 +56,51 @@ export function JoinScreen() {
                 {asMe.isError && <p role="alert">{asMe.error.message}</p>}
               </>
             ) : (
-              <JoinForm token={token} first={!link.data.team} onJoined={welcome} />
+              <>
+                <JoinForm token={token} first={!link.data.team} onJoined={welcome} />
+                {link.data.team && <KnownHere onSignedIn={become} />}
+              </>
             )}
           </section>
         )}
       </main>
     </>
+  );
+}
+
+/** Who has an account already signs in with it, and then joins as herself. */
+function KnownHere({ onSignedIn }: { onSignedIn: (me: MeView) => void }) {
+  const form = useForm({ defaultValues: { account: "", password: "" } });
+  const signIn = useMutation({
+    mutationFn: (given: { account: string; password: string }) => api.signIn(given.account, given.password),
+    onSuccess: onSignedIn,
+  });
+  return (
+    <details>
+      <summary className="link">I have an account here</summary>
+      <form className="mt-2 grid gap-3" onSubmit={form.handleSubmit((given) => signIn.mutate(given))}>
+        <Field
+          label="Name you sign in with"
+          autoComplete="username"
+          autoCapitalize="none"
+          {...form.register("account", { required: true })}
+        />
+        <Field
+          label="Its password"
+          type="password"
+          autoComplete="current-password"
+          {...form.register("password", { required: true })}
+        />
+        {signIn.isError && (
+          <p role="alert" className="text-measure">
+            {signIn.error.message}
+          </p>
+        )}
+        <button type="submit" className="button justify-self-start" disabled={signIn.isPending}>
+          Sign in
+        </button>
+      </form>
+    </details>
   );
 }
 

@@ -6,7 +6,7 @@ import { Ask } from "@/shared/ui/Ask";
 import { Confirm } from "@/shared/ui/Confirm";
 import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
-import { Invites } from "./Invites";
+import { Invites, LinkToSend } from "./Invites";
 import { useBecome, useMe } from "./useMe";
 
 export const ROLES: readonly { value: Role; label: string; says: string }[] = [
@@ -19,7 +19,7 @@ export const ROLES: readonly { value: Role; label: string; says: string }[] = [
 export function TeamScreen() {
   const team = useQuery({ queryKey: ["team"], queryFn: api.team });
   const lead = useMe().data?.role === "lead";
-  if (team.isError) return <Failed error={team.error} onRetry={() => team.refetch()} />;
+  if (team.isLoadingError) return <Failed error={team.error} onRetry={() => team.refetch()} />;
   if (!team.data) {
     return (
       <main className="p-[18px]">
@@ -42,7 +42,7 @@ export function TeamScreen() {
             <p>
               All sketches and pages of this team, with every version of each page, as one archive of open documents.
             </p>
-            <a className="button justify-self-start" href={takeAway.team} download>
+            <a className="button justify-self-start" href={takeAway.team()} download>
               Take everything (zip)
             </a>
           </>
@@ -99,7 +99,9 @@ function People({ team, lead }: { team: TeamPeople; lead: boolean }) {
     onSettled: refresh,
   });
   const remove = useMutation({ mutationFn: api.removeMember, onSettled: refresh });
-  const error = role.error ?? remove.error;
+  const link = useMutation({ mutationFn: api.makePasswordLink });
+  const forWhom = team.people.find((p) => p.id === link.variables)?.name;
+  const error = role.error ?? remove.error ?? link.error;
   return (
     <section aria-labelledby="people" className="sheet overflow-x-auto">
       <h2 id="people">People</h2>
@@ -146,6 +148,11 @@ function People({ team, lead }: { team: TeamPeople; lead: boolean }) {
                 <span className="ml-2 text-second">{ROLES.find((r) => r.value === p.role)?.says}</span>
               </td>
               <td className="text-right">
+                {lead && p.id !== me?.id && (
+                  <button type="button" className="button mr-1.5" onClick={() => link.mutate(p.id)}>
+                    New password
+                  </button>
+                )}
                 {lead && (
                   <button type="button" className="button" onClick={() => setLeaving(p)}>
                     Take out
@@ -156,6 +163,12 @@ function People({ team, lead }: { team: TeamPeople; lead: boolean }) {
           ))}
         </tbody>
       </table>
+      {link.data?.link && (
+        <LinkToSend
+          says={`Send ${forWhom} this link. With it she sets a new password, once, within two days; it is shown only now:`}
+          link={window.location.origin + link.data.link}
+        />
+      )}
       <Confirm
         open={leaving !== undefined}
         title={`Take ${leaving?.name} out of the team?`}

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type MeView } from "@/api/client";
+import { setCurrentTeam } from "@/api/team";
 
 /** Who is signed in. */
 export function useMe() {
@@ -15,6 +16,7 @@ export function useMayChange(): boolean {
 export function useBecome(): (me: MeView) => void {
   const queries = useQueryClient();
   return (me) => {
+    setCurrentTeam(me.team?.id);
     queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" });
     queries.setQueryData(["me"], me);
   };

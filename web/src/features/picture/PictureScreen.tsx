@@ -12,7 +12,9 @@ import {
   type SketchView,
 } from "@/api/client";
 import { useMe } from "@/features/people/useMe";
+import { useUnsaved } from "@/features/plan/useUnsaved";
 import { fromTicks, parseLength } from "@/shared/lengths/length";
+import { useOnce } from "@/shared/query/useOnce";
 import { Field } from "@/shared/ui/Field";
 import { around, type Corners, cornersText, whole } from "./corners";
 import { lifted } from "./lifting";
@@ -31,6 +33,9 @@ const STAGES: Record<string, string> = {
   blocks: "Finding the blocks…",
   kinds: "Telling their kinds…",
 };
+
+/** What was read and is not in the drawer yet. */
+type ReadSketch = { sketch: SketchDoc; picture: PictureView };
 
 /** A sketch out of a picture: the picture, what it shows, what was read in it, and into the drawer. A finished page is brought upright
  * for blocks to be laid over it. */
@@ -96,17 +101,23 @@ export function PictureScreen() {
       };
       const page = { w: side(width), h: side(height) };
       const begun = lifted({ name, unit, page, pages, maker, after, swatches: found.swatches.map((s) => s.colour) });
-      return { kept: await api.addSketch(begun, newKey(), picture.id) };
+      return { kept: await api.addSketch(begun, newKey(), { picture: picture.id, lift: found.id }) };
     },
     onSuccess: (done) => (done.kept ? toSketch(done.kept) : setCorners(done.corners)),
   });
-  const keep = useMutation({
-    mutationFn: () => {
-      if (!sketch) throw new Error("There is no sketch yet.");
-      return api.addSketch(sketch, newKey(), picture?.id);
+  const unsaved = useUnsaved<ReadSketch>(
+    "sketch read",
+    name || "A sketch from a picture",
+    sketch && picture && !finished ? { sketch, picture } : undefined,
+  );
+  const { found } = unsaved;
+  const keep = useOnce(
+    (read: ReadSketch, key) => api.addSketch(read.sketch, key, { picture: read.picture.id }),
+    (kept) => {
+      unsaved.letGo();
+      toSketch(kept);
     },
-    onSuccess: toSketch,
-  });
+  );
   const stopped = read.error?.name === "AbortError";
   const wrong = finished ? lift.error : read.error;
   const fields = { width: fieldError(wrong, "width"), height: fieldError(wrong, "height") };
@@ -137,6 +148,29 @@ export function PictureScreen() {
               onChange={(e) => take(e.target.files?.[0])}
             />
           </label>
+          {found && (
+            <div role="status" className="grid gap-2 rounded-[3px] border border-pin p-2">
+              <p>You left “{found.draft.sketch.name}” read, but not in the drawer yet.</p>
+              <span className="flex flex-wrap gap-1.5">
+                <button
+                  type="button"
+                  className="button button-first"
+                  onClick={() => {
+                    chosen(found.draft.picture);
+                    setSketch(found.draft.sketch);
+                    unsaved.settle();
+                  }}
+                >
+                  Go on with it
+                </button>
+                <button type="button" className="button" onClick={unsaved.settle}>
+                  Throw it away
+                </button>
+              </span>
+            </div>
+          )}
+          {unsaved.question}
+          <p className="text-second">{pictures.limits}</p>
           {pictures.add.isPending && <p role="status">Putting the picture in…</p>}
           {pictures.add.error && (
             <p role="alert" className="text-measure">
@@ -266,7 +300,7 @@ export function PictureScreen() {
               type="button"
               className="button button-first justify-self-start"
               disabled={keep.isPending || sketch.blocks.length === 0}
-              onClick={() => keep.mutate()}
+              onClick={() => picture && keep.mutate({ sketch, picture })}
             >
               Put into the drawer
             </button>

@@ -1,16 +1,30 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, newKey, type PictureView } from "@/api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type PictureView } from "@/api/client";
+import { useOnce } from "@/shared/query/useOnce";
 
-/** The pictures that were put in last, and putting another one in. */
+const megabytes = (bytes: number) => `${Math.round(bytes / 1024 / 1024)} MB`;
+
+/** The pictures that were put in last, and putting another one in. What may be put in is told before, and held to before anything is sent. */
 export function usePictures(onPicture: (picture: PictureView) => void) {
   const queries = useQueryClient();
   const known = useQuery({ queryKey: ["pictures"], queryFn: () => api.pictures() });
-  const add = useMutation({
-    mutationFn: (file: File) => api.addPicture(file, file.name.slice(0, 200), newKey()),
-    onSuccess: (picture) => {
-      queries.invalidateQueries({ queryKey: ["pictures"] });
-      onPicture(picture as PictureView);
+  const limits = useQuery({ queryKey: ["limits"], queryFn: api.limits, staleTime: Number.POSITIVE_INFINITY }).data;
+  const add = useOnce(
+    async (file: File, key) => {
+      if (limits && file.size > limits.file_bytes) {
+        throw new Error(
+          `${file.name} has ${megabytes(file.size)}; pictures of up to ${megabytes(limits.file_bytes)} can be put in.`,
+        );
+      }
+      return (await api.addPicture(file, file.name.slice(0, 200), key)) as PictureView;
     },
-  });
-  return { known: (known.data ?? []) as readonly PictureView[], add };
+    (picture) => {
+      queries.invalidateQueries({ queryKey: ["pictures"] });
+      onPicture(picture);
+    },
+  );
+  const says = limits
+    ? `PNG, JPEG or WebP, up to ${megabytes(limits.file_bytes)} and ${Math.round(limits.picture_pixels / 1e6)} million pixels, at least ${limits.picture_side} a side.`
+    : "PNG, JPEG or WebP.";
+  return { known: (known.data ?? []) as readonly PictureView[], add, limits: says };
 }

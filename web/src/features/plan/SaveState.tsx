@@ -1,5 +1,5 @@
 import { newKey } from "@/api/client";
-import { type PlanEvent, type PlanState, steps } from "./planState";
+import { type PlanEvent, type PlanState, type Step, steps } from "./planState";
 
 type Props = { state: PlanState; dispatch: (event: PlanEvent) => void; mayChange: boolean; onHistory: () => void };
 
@@ -11,6 +11,18 @@ const SAYS: Record<PlanState["status"], string> = {
   conflict: "Not saved: somebody else changed this page.",
   refused: "Not saved.",
 };
+
+/** What waits for the connection, the newest last. */
+function Waiting({ state }: { state: PlanState }) {
+  const says = (step: Step) =>
+    step.kind === "write" ? step.reason : step.kind === "return" ? `return to version ${step.to}` : step.kind;
+  return (
+    <p className="text-second">
+      Waiting: {state.queue.slice(-5).map(says).join(", ")}
+      {state.queue.length > 5 && ` and ${state.queue.length - 5} before`}.
+    </p>
+  );
+}
 
 /** Whether all is saved; undo, redo and the history. */
 export function SaveState({ state, dispatch, mayChange, onHistory }: Props) {
@@ -51,8 +63,11 @@ export function SaveState({ state, dispatch, mayChange, onHistory }: Props) {
           </button>
         </span>
       </div>
-      {state.queue.length > 1 && state.status === "offline" && (
-        <p className="text-second">{state.queue.length} steps wait.</p>
+      {state.status === "offline" && <Waiting state={state} />}
+      {state.unkept && (
+        <p role="alert" className="font-bold text-measure">
+          This browser has no room to keep what waits. Stay on this page until it says Saved.
+        </p>
       )}
       {state.refusal && state.status === "refused" && (
         <p role="alert" className="text-measure">

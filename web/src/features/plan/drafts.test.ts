@@ -1,68 +1,70 @@
+import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { dropDraft, findDraft, keepDraft } from "./drafts";
-import type { Draft } from "./planState";
-
-/** A browser's storage, as far as it is used. */
-function storage() {
-  const kept = new Map<string, string>();
-  const known = {
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => {
-      kept.set(k, v);
-      (known as Record<string, unknown>)[k] = v;
-    },
-    removeItem: (k: string) => {
-      kept.delete(k);
-      delete (known as Record<string, unknown>)[k];
-    },
-  };
-  return known;
-}
-
-const draft = (reason: string): Draft => ({
-  base: 3,
-  queue: [{ kind: "write", plan: { format: "metrosk-plan/1" } as never, reason, key: reason, sent: true }],
-});
+import { allDrafts, dropDraft, findDraft, keepDraft } from "./drafts";
 
 /** Another tab: its own session, the same storage. */
 const openTab = (name: string) => vi.stubGlobal("sessionStorage", { getItem: () => name, setItem: () => {} });
 
-describe("steps kept in the browser", () => {
+let page = 0;
+const fresh = () => `page ${page++}`;
+
+describe("what waits in the browser", () => {
   beforeEach(() => {
-    vi.stubGlobal("localStorage", storage());
-    vi.stubGlobal("navigator", { locks: { query: async () => ({ held: [{ name: "metrosk-open-page-alive" }] }) } });
+    vi.stubGlobal("navigator", { locks: { query: async () => ({ held: [{ name: "metrosk-open-shared-alive" }] }) } });
     openTab("one");
   });
 
-  it("are found again by the tab that kept them", async () => {
-    keepDraft("page", draft("mine"));
-    expect((await findDraft("page"))?.queue[0]?.key).toBe("mine");
-    expect(await findDraft("another page")).toBeUndefined();
-    dropDraft("page");
-    expect(await findDraft("page")).toBeUndefined();
+  it("is found again by the tab that kept it, and by nobody else who signs in", async () => {
+    const thing = fresh();
+    expect(await keepDraft("wren", thing, "Kites", { steps: 1 })).toBe(true);
+    expect((await findDraft("wren", thing))?.draft).toEqual({ steps: 1 });
+    expect(await findDraft("teal", thing)).toBeUndefined();
+    expect(await findDraft("wren", fresh())).toBeUndefined();
+    expect(await allDrafts("wren")).toMatchObject([{ thing, name: "Kites" }]);
+    expect(await allDrafts("teal")).toEqual([]);
+    await dropDraft("wren", thing);
+    expect(await findDraft("wren", thing)).toBeUndefined();
   });
 
-  it("are taken over from a tab that is gone, once", async () => {
+  it("is taken over from a tab that is gone, once", async () => {
+    const thing = fresh();
     openTab("gone");
-    keepDraft("page", draft("left behind"));
+    await keepDraft("wren", thing, "Kites", "left behind");
     openTab("one");
-    expect((await findDraft("page"))?.queue[0]?.key).toBe("left behind");
+    expect((await findDraft("wren", thing))?.draft).toBe("left behind");
+    await dropDraft("wren", thing);
     openTab("two");
-    // Tab one is open in this test's browser only if it holds the page; here it is gone as well.
-    expect((await findDraft("page"))?.queue[0]?.key).toBe("left behind");
+    expect(await findDraft("wren", thing)).toBeUndefined();
   });
 
-  it("are left to a tab that is still open", async () => {
+  it("is left to a tab that is still open", async () => {
     openTab("alive");
-    keepDraft("page", draft("hers"));
+    await keepDraft("wren", "shared", "Kites", "hers");
     openTab("one");
-    expect(await findDraft("page")).toBeUndefined();
+    expect(await findDraft("wren", "shared")).toBeUndefined();
+    openTab("alive");
+    await dropDraft("wren", "shared");
   });
 
-  it("are nothing when they can't be read", async () => {
-    localStorage.setItem("metrosk-draft-page-one", "{ not json");
-    expect(await findDraft("page")).toBeUndefined();
-    localStorage.setItem("metrosk-draft-page-one", JSON.stringify({ base: 1, queue: [] }));
-    expect(await findDraft("page")).toBeUndefined();
+  it("says when there is no room", async () => {
+    const full = vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    expect(await keepDraft("wren", fresh(), "Kites", "much")).toBe(false);
+    full.mockRestore();
+  });
+
+  it("keeps once what plans share", async () => {
+    const thing = fresh();
+    const sketch = { blocks: ["p1"] };
+    await keepDraft("wren", thing, "Kites", {
+      queue: [
+        { sketch, n: 1 },
+        { sketch, n: 2 },
+      ],
+    });
+    const found = (await findDraft<{ queue: { sketch: object }[] }>("wren", thing))?.draft;
+    expect(found?.queue[0]?.sketch).toBe(found?.queue[1]?.sketch);
+    await dropDraft("wren", thing);
   });
 });

@@ -53,6 +53,41 @@ describe("a plan being edited", () => {
     expect([again.status, again.queue[0]?.key, shownPlan(again)]).toEqual(["waiting", "k1", a]);
   });
 
+  it("shows undo and redo without a connection, as far back as plans are known", () => {
+    const [zero, a, b] = [plan("zero"), plan("a"), plan("b")];
+    const start = page(5, { undo: "margin", undo_plan: zero });
+    // A change that may have reached the server is not taken back by itself: the step back waits behind it, and shows.
+    let state = run(opened(start, undefined), changed(a, "step", "k1"), { type: "sending" }, { type: "offline" });
+    state = run(state, { type: "undo", key: "k2" });
+    expect([state.queue.length, shownPlan(state), steps(state)]).toEqual([2, first, { undo: "margin", redo: "step" }]);
+    state = run(state, { type: "undo", key: "k3" });
+    expect([shownPlan(state), steps(state).undo]).toEqual([zero, undefined]);
+    expect(reduce(state, { type: "undo", key: "k4" })).toBe(state);
+    // A step on takes back the step back that was not sent.
+    state = run(state, { type: "redo", key: "k5" });
+    expect([state.queue.map((s) => s.key), shownPlan(state)]).toEqual([["k1", "k2"], first]);
+    state = run(state, changed(b, "other", "k6"));
+    expect([shownPlan(state), steps(state)]).toEqual([b, { undo: "other", redo: undefined }]);
+    // As the answers come in, nothing jumps.
+    state = run(state, { type: "saved", key: "k1", page: page(6, { plan: a, undo: "step", undo_plan: first }) });
+    expect(shownPlan(state)).toBe(b);
+    const back = page(7, { plan: first, undo: "margin", undo_plan: zero, redo: "step", redo_plan: a });
+    state = run(state, { type: "saved", key: "k2", page: back });
+    expect(shownPlan(state)).toBe(b);
+    state = run(state, { type: "saved", key: "k6", page: page(8, { plan: b, undo: "other", undo_plan: first }) });
+    expect([state.status, shownPlan(state), steps(state).undo]).toEqual(["saved", b, "other"]);
+    // The plan before the last is still known from before.
+    state = run(state, { type: "offline" }, { type: "undo", key: "k7" }, { type: "undo", key: "k8" });
+    expect(shownPlan(state)).toBe(zero);
+  });
+
+  it("says when the browser has no room for what waits, once", () => {
+    const state = reduce(opened(page(1), undefined), { type: "kept", room: false });
+    expect(state.unkept).toBe(true);
+    expect(reduce(state, { type: "kept", room: false })).toBe(state);
+    expect(reduce(state, { type: "kept", room: true }).unkept).toBe(false);
+  });
+
   it("starts from the revision that the steps were made on, so that a quicker one is noticed", () => {
     const draft = { base: 1, queue: [{ kind: "write" as const, plan: plan("a"), reason: "r", key: "k", sent: true }] };
     expect(opened(page(4), draft).base).toBe(1);

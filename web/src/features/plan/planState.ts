@@ -13,9 +13,17 @@ export type Step = { key: string; sent: boolean } & (
   | { kind: "return"; to: number; plan: PlanDoc }
 );
 
+/** A plan, and the change that brought it there: what undo takes back. */
+type Made = { plan: PlanDoc; step: string | undefined };
+
+/** A plan with the plans that undo and redo lead to, as far as they are known here; the next one of each stands last. */
+type Trail = { now: Made; before: readonly Made[]; after: readonly Made[] };
+
 export type PlanState = {
   /** The page as the server last told it. */
   page: PageView;
+  /** That page's plan, and where undo and redo lead from it. */
+  trail: Trail;
   /** The revision that the first waiting step starts from. */
   base: number;
   /** Steps that wait, oldest first. */
@@ -27,6 +35,8 @@ export type PlanState = {
   newest?: PageView;
   /** Why a write was refused. */
   refusal?: string;
+  /** The browser had no room to keep the steps that wait. */
+  unkept?: boolean;
 };
 
 export type PlanEvent =
@@ -41,6 +51,7 @@ export type PlanEvent =
   | { type: "refused"; why: string }
   | { type: "conflict"; newest: PageView }
   | { type: "heard"; page: PageView }
+  | { type: "kept"; room: boolean }
   | { type: "keepMine"; key: string }
   | { type: "takeTheirs"; keys: readonly [string, string] };
 
@@ -48,26 +59,64 @@ export type Draft = { base: number; queue: readonly Step[] };
 
 /** The state of a page as loaded, with the steps that an earlier visit could not save. */
 export function opened(page: PageView, draft: Draft | undefined): PlanState {
-  const state: PlanState = { page, base: page.revision, queue: [], withdrawn: [], status: "saved" };
+  const state: PlanState = {
+    page,
+    trail: trailOf(page),
+    base: page.revision,
+    queue: [],
+    withdrawn: [],
+    status: "saved",
+  };
   // The server knows by their keys which of them it has done, and by the revision whether somebody was quicker.
   return draft?.queue.length ? { ...state, base: draft.base, queue: draft.queue, status: "waiting" } : state;
 }
 
+function trailOf(page: PageView): Trail {
+  return told({ now: { plan: page.plan, step: undefined }, before: [], after: [] }, page);
+}
+
+/** A trail as the server tells its end; what lies further back is known from before. */
+function told(trail: Trail, page: PageView): Trail {
+  const last = (made: readonly Made[], plan: PlanDoc | null | undefined, step: string | undefined) =>
+    plan ? [...made.slice(0, -1), { plan, step: step ?? made.at(-1)?.step }] : [];
+  return {
+    now: { plan: page.plan, step: page.undo ?? undefined },
+    before: last(trail.before, page.undo_plan, undefined),
+    after: last(trail.after, page.redo_plan, page.redo ?? undefined),
+  };
+}
+
+/** Where a step leads. One whose plan is known to the server alone leaves what is shown as it is. */
+function stepped({ now, before, after }: Trail, step: Step): Trail {
+  switch (step.kind) {
+    case "write":
+      return { now: { plan: step.plan, step: step.reason }, before: [...before, now], after: [] };
+    case "return":
+      return { now: { plan: step.plan, step: `returned to version ${step.to}` }, before: [...before, now], after: [] };
+    case "undo": {
+      const to = before.at(-1);
+      return to ? { now: to, before: before.slice(0, -1), after: [...after, now] } : { now, before, after };
+    }
+    case "redo": {
+      const to = after.at(-1);
+      return to ? { now: to, before: [...before, now], after: after.slice(0, -1) } : { now, before, after };
+    }
+  }
+}
+
+/** What all steps that wait come to. */
+const ahead = (state: PlanState): Trail => state.queue.reduce(stepped, state.trail);
+
 /** The plan that is shown and edited. */
 export function shownPlan(state: PlanState): PlanDoc {
-  const last = state.queue.findLast((s) => s.kind === "write" || s.kind === "return");
-  return last && "plan" in last ? last.plan : state.page.plan;
+  return ahead(state).now.plan;
 }
 
 /** What undo takes back and redo brings back, if anything. */
 export function steps(state: PlanState): { undo: string | undefined; redo: string | undefined } {
-  const last = state.queue.at(-1);
-  const undo =
-    last?.kind === "write" ? last.reason : state.queue.length === 0 ? (state.page.undo ?? undefined) : undefined;
+  const { now, after } = ahead(state);
   const back = state.withdrawn.at(-1);
-  const redo =
-    back?.kind === "write" ? back.reason : state.queue.length === 0 ? (state.page.redo ?? undefined) : undefined;
-  return { undo, redo };
+  return { undo: now.step, redo: back?.kind === "write" ? back.reason : after.at(-1)?.step };
 }
 
 /** The state after an event; the same object when nothing changed. */
@@ -89,11 +138,13 @@ export function reduce(state: PlanState, event: PlanEvent): PlanState {
       return head ? { ...state, status: "saving", queue: [{ ...head, sent: true }, ...rest] } : state;
     }
     case "saved": {
+      const done = state.queue.find((s) => s.key === event.key);
       const queue = state.queue.filter((s) => s.key !== event.key);
       const { newest: _, refusal: __, ...rest } = state;
       return {
         ...rest,
         page: event.page,
+        trail: told(done ? stepped(state.trail, done) : state.trail, event.page),
         base: event.page.revision,
         queue,
         status: queue.length ? "waiting" : "saved",
@@ -111,11 +162,13 @@ export function reduce(state: PlanState, event: PlanEvent): PlanState {
       // Only what she changed herself is worth a question; a step back or on is simply not taken.
       return state.queue.some((s) => s.kind === "write")
         ? { ...state, status: "conflict", newest: event.newest }
-        : { ...state, page: event.newest, base: event.newest.revision, queue: [], status: "saved" };
+        : { ...state, ...pageNow(event.newest), queue: [], status: "saved" };
     case "heard":
       return state.status === "saved" && event.page.revision > state.base
-        ? { ...state, page: event.page, base: event.page.revision, withdrawn: [] }
+        ? { ...state, ...pageNow(event.page), withdrawn: [] }
         : state;
+    case "kept":
+      return Boolean(state.unkept) === !event.room ? state : { ...state, unkept: !event.room };
     case "keepMine":
       return settled(state, (newest) => [
         {
@@ -134,6 +187,9 @@ export function reduce(state: PlanState, event: PlanEvent): PlanState {
       ]);
   }
 }
+
+/** A page as somebody else left it. */
+const pageNow = (page: PageView) => ({ page, trail: trailOf(page), base: page.revision });
 
 function waiting(state: PlanState, queue: readonly Step[]): PlanState {
   return {
@@ -160,20 +216,30 @@ function undone(state: PlanState, key: string): PlanState {
     const status = queue.length ? state.status : "saved";
     return { ...state, queue, status, withdrawn: [...state.withdrawn, { ...last, sent: false }] };
   }
-  if (!last && !state.page.undo) return state;
+  // A step on that has not been sent is simply not taken.
+  if (last?.kind === "redo" && !last.sent) return without(state);
+  if (!ahead(state).now.step) return state;
   return waiting(state, [...state.queue, { kind: "undo", key, sent: false }]);
 }
 
 function redone(state: PlanState, key: string): PlanState {
   const back = state.withdrawn.at(-1);
   if (back) return { ...waiting(state, [...state.queue, back]), withdrawn: state.withdrawn.slice(0, -1) };
-  if (state.queue.length > 0 || !state.page.redo) return state;
-  return waiting(state, [{ kind: "redo", key, sent: false }]);
+  const last = state.queue.at(-1);
+  if (last?.kind === "undo" && !last.sent) return without(state);
+  if (!ahead(state).after.length && (state.queue.length > 0 || !state.page.redo)) return state;
+  return waiting(state, [...state.queue, { kind: "redo", key, sent: false }]);
+}
+
+/** The state without its last step. */
+function without(state: PlanState): PlanState {
+  const queue = state.queue.slice(0, -1);
+  return { ...state, queue, status: queue.length ? state.status : "saved" };
 }
 
 /** A conflict settled: the page as somebody else left it, and what is to be done on top of that. */
 function settled(state: PlanState, queue: (newest: PageView) => readonly Step[]): PlanState {
   const { newest, ...rest } = state;
   if (!newest) return state;
-  return { ...rest, page: newest, base: newest.revision, queue: queue(newest), withdrawn: [], status: "waiting" };
+  return { ...rest, ...pageNow(newest), queue: queue(newest), withdrawn: [], status: "waiting" };
 }

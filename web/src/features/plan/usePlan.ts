@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useReducer, useRef } from "react";
 import { ApiError, api, type PageView } from "@/api/client";
-import { dropDraft, holdPage, keepDraft } from "./drafts";
+import { useMe } from "@/features/people/useMe";
+import { dropDraft, holdThing, keepDraft } from "./drafts";
 import { type Draft, opened, type PlanEvent, type PlanState, reduce, type Step } from "./planState";
 
 /** Changes are written this long after the last one. */
@@ -19,12 +20,16 @@ export function usePlan(page: PageView, draft: Draft | undefined) {
   latest.current = state;
   const { status, queue, base } = state;
 
-  useEffect(() => holdPage(page.id), [page.id]);
+  const person = useMe().data?.id;
+  const name = state.page.name;
+
+  useEffect(() => holdThing(page.id), [page.id]);
 
   useEffect(() => {
-    if (queue.length === 0) dropDraft(page.id);
-    else keepDraft(page.id, { base, queue });
-  }, [page.id, queue, base]);
+    if (!person) return;
+    if (queue.length === 0) dropDraft(person, page.id);
+    else keepDraft(person, page.id, name, { base, queue }).then((room) => dispatch({ type: "kept", room }));
+  }, [person, page.id, name, queue, base]);
 
   useEffect(() => {
     if (status !== "waiting" && status !== "offline") return;

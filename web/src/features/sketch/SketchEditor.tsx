@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { api, type FitDoc, pictureFile, type SketchDoc } from "@/api/client";
+import { api, type FitDoc, type LiftedFrom, liftedPage, type SketchDoc } from "@/api/client";
 import { kindWord } from "@/shared/drawing/geometry";
 import { DrawnSketch } from "./DrawnSketch";
 import { DRAWN, laid, sidesOf, stacked, without } from "./model";
@@ -13,8 +13,8 @@ type Props = {
   mayChange: boolean;
   /** What stands at the top of the ledger. */
   top: React.ReactNode;
-  /** The picture whose upright page blocks are laid over. */
-  over?: string | undefined;
+  /** The lifted page that blocks are laid over. */
+  over?: LiftedFrom | undefined;
   /** On a page's own sketch: what the fit holds to of it. */
   fit?: FitDoc | undefined;
   onFit?: ((fit: FitDoc, reason: string) => void) | undefined;
@@ -33,7 +33,7 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
     const sides = over && seen && id ? sidesOf(next, id) : undefined;
     if (!over || !id || !sides || reason.endsWith("nudged")) return onChange(next, reason);
     // The hand's own place counts when the server has no better one.
-    const found = await api.snapToPicture(over, sides).catch(() => ({ sides }));
+    const found = await api.snapToLift(over, sides).catch(() => ({ sides }));
     onChange(laid(next, id, found.sides as [number, number, number, number]), reason);
     setSelected(id);
   };
@@ -70,7 +70,7 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
           mayChange={mayChange && !lines.preview}
           onSelect={setSelected}
           onCommit={commit}
-          under={over && seen ? pictureFile(over, "straight") : undefined}
+          under={over && seen ? liftedPage(over) : undefined}
         />
         <div className="flex min-h-[34px] flex-wrap items-center gap-2">
           {block && mayChange ? (

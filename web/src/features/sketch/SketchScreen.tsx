@@ -1,14 +1,18 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "@tanstack/react-router";
 import { useReducer, useState } from "react";
-import { api, newKey, type PageView, type SketchDoc, type SketchView } from "@/api/client";
+import { ApiError, api, type PageView, type SketchDoc, type SketchView } from "@/api/client";
 import { useMayChange, useMe } from "@/features/people/useMe";
+import { useUnsaved } from "@/features/plan/useUnsaved";
+import { useOnce } from "@/shared/query/useOnce";
 import { Failed } from "@/shared/ui/Failed";
 import { Field } from "@/shared/ui/Field";
 import { Notice } from "@/shared/ui/Notice";
+import { EarlierVersions } from "./EarlierVersions";
 import { blank } from "./model";
 import { isLifted, OriginFields } from "./OriginFields";
 import { SketchEditor } from "./SketchEditor";
+import { StaleSketch } from "./StaleSketch";
 
 /** A new sketch, drawn by number or by mouse. */
 export function NewSketchScreen() {
@@ -21,7 +25,8 @@ export function NewSketchScreen() {
 export function SketchScreen() {
   const { sketchId } = useParams({ from: "/house/sketches/$sketchId" });
   const sketch = useQuery({ queryKey: ["sketch", sketchId], queryFn: () => api.sketch(sketchId) });
-  if (sketch.isError) return <Failed error={sketch.error} onRetry={() => sketch.refetch()} />;
+  // A later look that fails leaves the editor, and what is unsaved in it, where it is.
+  if (sketch.isLoadingError) return <Failed error={sketch.error} onRetry={() => sketch.refetch()} />;
   if (!sketch.data) {
     return (
       <main className="p-[18px]">
@@ -53,38 +58,60 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
   const mayChange = useMayChange();
   const [state, dispatch] = useReducer(reduce, { past: [], now: start, future: [] });
   const sketch = state.now;
-  /** The document as it lies in the drawer. */
-  const [kept, setKept] = useState(of ? start : undefined);
-  const saved = () => queries.invalidateQueries({ queryKey: ["sketches"] });
-  const keep = useMutation({
-    mutationFn: () => (of ? api.rewriteSketch(of.id, sketch) : api.addSketch(sketch, newKey())),
-    onSuccess: (kept) => {
-      saved();
-      setKept(sketch);
-      queries.setQueryData(["sketch", (kept as SketchView).id], kept);
-      navigate({ to: "/sketches/$sketchId", params: { sketchId: (kept as SketchView).id } });
+  /** The document as it lies in the drawer, and its revision there. */
+  const [kept, setKept] = useState(of && { sketch: start, revision: of.revision });
+  const [stale, setStale] = useState<SketchView>();
+  const changed = kept ? sketch !== kept.sketch : state.past.length > 0;
+  const unsaved = useUnsaved<SketchDoc>(
+    `sketch ${of?.id ?? "new"}`,
+    sketch.name || "A new sketch",
+    changed && mayChange ? sketch : undefined,
+  );
+  const done = (saved: SketchView) => {
+    unsaved.letGo();
+    setStale(undefined);
+    setKept({ sketch, revision: saved.revision });
+    queries.invalidateQueries({ queryKey: ["sketches"] });
+    queries.setQueryData(["sketch", saved.id], saved);
+  };
+  /** Saves over a revision, or puts a new sketch into the drawer. Who comes too late sees both. */
+  const save = async (given: SketchDoc, key: string, revision = kept?.revision): Promise<SketchView> => {
+    if (!of || revision === undefined) return (await api.addSketch(given, key)) as SketchView;
+    return api.rewriteSketch(of.id, revision, given).catch((error: Error) => {
+      const newest = error instanceof ApiError && error.problem.newest_sketch;
+      if (newest) setStale(newest as SketchView);
+      throw error;
+    });
+  };
+  const open = (id: string) => navigate({ to: "/sketches/$sketchId", params: { sketchId: id } });
+  const keep = useOnce(
+    (given: { sketch: SketchDoc; revision?: number }, key) => save(given.sketch, key, given.revision),
+    (saved) => {
+      done(saved);
+      open(saved.id);
     },
-  });
-  const keepAsNew = useMutation({
-    mutationFn: () => api.addSketch({ ...sketch, name: `${sketch.name}, another` }, newKey()),
-    onSuccess: (kept) => {
-      saved();
-      navigate({ to: "/sketches/$sketchId", params: { sketchId: (kept as SketchView).id } });
+  );
+  const keepAsNew = useOnce(
+    (given: SketchDoc, key) => api.addSketch({ ...given, name: `${given.name}, another` }, key) as Promise<SketchView>,
+    (saved) => {
+      unsaved.letGo();
+      queries.invalidateQueries({ queryKey: ["sketches"] });
+      open(saved.id);
     },
-  });
-  const begin = useMutation({
-    mutationFn: async () => {
-      const kept = (of ? await api.rewriteSketch(of.id, sketch) : await api.addSketch(sketch, newKey())) as SketchView;
-      return api.startPage(kept.id, kept.name, newKey());
+  );
+  const begin = useOnce(
+    async (given: SketchDoc, key) => {
+      const saved = changed || !of ? await save(given, key) : of;
+      return { saved, page: (await api.startPage(saved.id, saved.name, `${key}-page`)) as PageView };
     },
-    onSuccess: (page) => {
-      saved();
-      navigate({ to: "/pages/$pageId/$station", params: { pageId: (page as PageView).id, station: "fit" } });
+    ({ saved, page }) => {
+      done(saved);
+      navigate({ to: "/pages/$pageId/$station", params: { pageId: page.id, station: "fit" } });
     },
-  });
-  const error = keep.error ?? keepAsNew.error ?? begin.error;
+  );
+  const error = stale ? null : (keep.error ?? keepAsNew.error ?? begin.error);
   const empty = sketch.blocks.length === 0;
-  const changed = of ? sketch !== kept : state.past.length > 0;
+  const { found } = unsaved;
   const top = (
     <section aria-labelledby="sketch-name" className="grid gap-2">
       <h1 id="sketch-name" className="sr-only">
@@ -103,16 +130,26 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
             type="button"
             className="button button-first"
             disabled={keep.isPending || (Boolean(of) && !changed)}
-            onClick={() => keep.mutate()}
+            onClick={() => keep.mutate({ sketch })}
           >
-            {of ? "Keep" : "Put into the drawer"}
+            {of ? "Save" : "Put into the drawer"}
           </button>
           {of && (
-            <button type="button" className="button" disabled={keepAsNew.isPending} onClick={() => keepAsNew.mutate()}>
-              Keep as another
+            <button
+              type="button"
+              className="button"
+              disabled={keepAsNew.isPending}
+              onClick={() => keepAsNew.mutate(sketch)}
+            >
+              Save as another
             </button>
           )}
-          <button type="button" className="button" disabled={empty || begin.isPending} onClick={() => begin.mutate()}>
+          <button
+            type="button"
+            className="button"
+            disabled={empty || begin.isPending}
+            onClick={() => begin.mutate(sketch)}
+          >
             Start a page
           </button>
           <button
@@ -139,8 +176,64 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
         onChange={(next) => dispatch({ type: "changed", sketch: next })}
       />
       <p role="status" className="text-second">
-        {changed ? "Not kept yet." : of ? "As it lies in the drawer." : "Type a line, or draw."}
+        {changed
+          ? "Not saved yet. Kept in this browser meanwhile."
+          : of
+            ? "As it lies in the drawer."
+            : "Type a line, or draw."}
       </p>
+      {unsaved.unkept && (
+        <p role="alert" className="font-bold text-measure">
+          This browser has no room to keep what you draw. Save it before you leave.
+        </p>
+      )}
+      {found && (
+        <div role="status" className="grid gap-2 rounded-[3px] border border-pin p-2">
+          <p>
+            You left this sketch unsaved on{" "}
+            {new Date(found.at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}.
+          </p>
+          <span className="flex gap-1.5">
+            <button
+              type="button"
+              className="button button-first"
+              onClick={() => {
+                dispatch({ type: "changed", sketch: found.draft });
+                unsaved.settle();
+              }}
+            >
+              Go on with it
+            </button>
+            <button type="button" className="button" onClick={unsaved.settle}>
+              Throw it away
+            </button>
+          </span>
+        </div>
+      )}
+      {of && kept && (
+        <EarlierVersions
+          id={of.id}
+          revision={kept.revision}
+          onTake={mayChange ? (earlier) => dispatch({ type: "changed", sketch: earlier }) : undefined}
+        />
+      )}
+      {unsaved.question}
+      {stale && (
+        <StaleSketch
+          mine={sketch}
+          theirs={stale}
+          onSaveMine={() => keep.mutate({ sketch, revision: stale.revision })}
+          onSaveAsAnother={() => {
+            setStale(undefined);
+            keepAsNew.mutate(sketch);
+          }}
+          onTakeTheirs={() => {
+            dispatch({ type: "changed", sketch: stale.document });
+            setKept({ sketch: stale.document, revision: stale.revision });
+            setStale(undefined);
+          }}
+        />
+      )}
       {error && (
         <p role="alert" className="text-measure">
           {error.message}
@@ -157,7 +250,15 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
       onChange={(next) => dispatch({ type: "changed", sketch: next })}
       mayChange={mayChange}
       top={top}
-      over={of?.picture && isLifted(sketch) ? of.picture : undefined}
+      over={
+        isLifted(sketch)
+          ? of?.lift
+            ? { lift: of.lift }
+            : of?.picture
+              ? { picture: of.picture }
+              : undefined
+          : undefined
+      }
     />
   );
 }

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from "react";
 import { api, newKey, type PageView, type PlanDoc } from "@/api/client";
 import { FitStation } from "@/features/fit/FitStation";
 import { HistoryPanel } from "@/features/history/HistoryPanel";
-import { useMayChange } from "@/features/people/useMe";
+import { useMayChange, useMe } from "@/features/people/useMe";
 import { ConflictDialog } from "@/features/plan/ConflictDialog";
 import { findDraft } from "@/features/plan/drafts";
 import { type Draft, type PlanEvent, shownPlan } from "@/features/plan/planState";
@@ -30,14 +30,19 @@ export type StationProps = {
 /** A page at one of its stations. */
 export function StationScreen() {
   const { pageId } = useParams({ from: "/pages/$pageId/$station" });
+  const person = useMe().data?.id ?? "";
   const page = useQuery({
     queryKey: ["page", pageId],
-    queryFn: async () => ({ page: await api.page(pageId), draft: await findDraft(pageId) }),
+    queryFn: async () => ({
+      page: (await api.page(pageId)) as PageView,
+      draft: (await findDraft<Draft>(person, pageId))?.draft,
+    }),
     staleTime: 0,
     gcTime: 0,
     refetchOnWindowFocus: false,
   });
-  if (page.isError) {
+  // A later look that fails leaves the editor, and what is unsaved in it, where it is.
+  if (page.isLoadingError) {
     return (
       <main>
         <h1 className="sr-only">The page can't be shown</h1>

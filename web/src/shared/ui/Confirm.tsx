@@ -1,9 +1,18 @@
 import { AlertDialog } from "radix-ui";
 
-type Props = { open: boolean; title: string; text: string; yes: string; onYes: () => void; onClose: () => void };
+type Props = {
+  open: boolean;
+  title: string;
+  text: string;
+  yes: string;
+  /** What the way back is called. */
+  no?: string;
+  onYes: () => void;
+  onClose: () => void;
+};
 
 /** Asks before something that others notice. */
-export function Confirm({ open, title, text, yes, onYes, onClose }: Props) {
+export function Confirm({ open, title, text, yes, no = "Leave it", onYes, onClose }: Props) {
   return (
     <AlertDialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <AlertDialog.Portal>
@@ -12,7 +21,7 @@ export function Confirm({ open, title, text, yes, onYes, onClose }: Props) {
           <AlertDialog.Title className="text-[17px]">{title}</AlertDialog.Title>
           <AlertDialog.Description className="mt-2">{text}</AlertDialog.Description>
           <div className="mt-4 flex justify-end gap-2">
-            <AlertDialog.Cancel className="button">Leave it</AlertDialog.Cancel>
+            <AlertDialog.Cancel className="button">{no}</AlertDialog.Cancel>
             <AlertDialog.Action className="button button-first" onClick={onYes}>
               {yes}
             </AlertDialog.Action>

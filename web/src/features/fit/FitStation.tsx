@@ -4,6 +4,7 @@ import type { StationProps } from "@/features/stations/StationScreen";
 import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
+import { Workbench } from "@/shared/ui/Workbench";
 import { Alternatives, useAlternatives } from "./Alternatives";
 import { BackOfPage } from "./BackOfPage";
 import { BlockLedger } from "./BlockLedger";
@@ -21,6 +22,10 @@ import { useKeys } from "./useKeys";
 import { chosenWay, useProposals } from "./useProposals";
 import { Changes, Ways } from "./Ways";
 import { wayName } from "./wayName";
+
+/** Room kept below the page, in pixels: for what changed and why, and for a clash above the page. */
+const CHANGES = 168;
+const CLASH = 150;
 
 /** The heart: the sketch card at the left, the page to scale in the middle, the ledger at the right. */
 export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop }: StationProps) {
@@ -58,81 +63,98 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
   const choose = (id: string | undefined) => setSelected((now) => (now === id ? undefined : id));
 
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-[240px_minmax(0,1fr)_372px] gap-3.5 p-3.5 *:min-h-0 *:self-start *:max-h-full *:overflow-y-auto">
-      <SketchCard
-        fit={fit}
-        credit={page.credit}
-        places={shown?.report.blocks ?? []}
-        selected={selected}
-        lit={lit}
-        onSelect={choose}
-        onLight={setLit}
-      />
-      <div className="grid min-w-0 content-start gap-3">
-        {answer.isError && <Failed error={answer.error} onRetry={() => answer.refetch()} />}
-        {answer.isPending && <Notice>Fitting the sketch to the page…</Notice>}
-        {conflict && (
-          <ClashNote
-            below={last ? "the last page that could be made" : "the page without its pins"}
-            conflict={conflict}
+    <Workbench
+      widths={[240, 372]}
+      card={{
+        name: "Sketch card",
+        content: (
+          <SketchCard
             fit={fit}
-            onLetGo={(p) => change(withoutThisPin(fit, p), "a pin let go")}
+            credit={page.credit}
+            places={shown?.report.blocks ?? []}
+            selected={selected}
+            lit={lit}
+            onSelect={choose}
+            onLight={setLit}
           />
-        )}
-        {shown && (
-          <>
-            <PageDrawing
+        ),
+      }}
+      page={
+        <div className="grid min-w-0 content-start gap-3">
+          {answer.isError && <Failed error={answer.error} onRetry={() => answer.refetch()} />}
+          {answer.isPending && <Notice>Fitting the sketch to the page…</Notice>}
+          {conflict && (
+            <ClashNote
+              below={last ? "the last page that could be made" : "the page without its pins"}
+              conflict={conflict}
               fit={fit}
-              layout={shown.layout}
-              approach={wayName(shown)}
-              places={shown.report.blocks}
-              onDrag={conflict ? undefined : move}
-              onDrop={drop}
-              blocks={blocks}
-              selected={selected}
-              lit={lit}
-              faded={conflict !== undefined && conflict !== null}
-              onSelect={choose}
-              onLight={setLit}
+              onLetGo={(p) => change(withoutThisPin(fit, p), "a pin let go")}
             />
-            {proposals.length > 0 && (
-              <Ways
-                chosen={found}
-                proposals={proposals}
-                onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
-                onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
+          )}
+          {shown && (
+            <>
+              <PageDrawing
+                fit={fit}
+                layout={shown.layout}
+                approach={wayName(shown)}
+                places={shown.report.blocks}
+                onDrag={conflict ? undefined : move}
+                onDrop={drop}
+                blocks={blocks}
+                selected={selected}
+                lit={lit}
+                faded={conflict !== undefined && conflict !== null}
+                below={conflict ? CLASH + CHANGES : CHANGES}
+                onSelect={choose}
+                onLight={setLit}
               />
-            )}
-            <Turned fit={fit} change={change} />
-            <Alternatives
-              page={page}
-              saved={saved}
-              found={found}
-              alternatives={alternatives}
-              dispatch={dispatch}
-              onCompare={setComparing}
-            />
-            {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}
-            <Changes report={shown.report} />
-          </>
-        )}
-      </div>
-      <aside aria-label="Ledger" className="sheet grid grid-cols-[minmax(0,1fr)] gap-3">
-        {ledgerTop}
-        <TargetPanel fit={fit} change={change} />
-        <BlockLedger fit={fit} place={place} places={shown?.report.blocks ?? []} selected={selected} change={change} />
-        <BackOfPage page={page} fit={fit} ready={saved} />
-        <MeasureSheet
-          take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
-          blocks={blocks}
-          fit={fit}
-          selected={selected}
-          lit={lit}
-          onSelect={choose}
-          onLight={setLit}
-        />
-      </aside>
-    </main>
+              <Changes report={shown.report} />
+              {proposals.length > 0 && (
+                <Ways
+                  chosen={found}
+                  proposals={proposals}
+                  onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
+                  onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
+                />
+              )}
+              <Turned fit={fit} change={change} />
+              <Alternatives
+                page={page}
+                saved={saved}
+                found={found}
+                alternatives={alternatives}
+                dispatch={dispatch}
+                onCompare={setComparing}
+              />
+              {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}
+            </>
+          )}
+        </div>
+      }
+      ledger={
+        <div className="sheet grid grid-cols-[minmax(0,1fr)] gap-3">
+          {ledgerTop}
+          <TargetPanel fit={fit} change={change} />
+          <BlockLedger
+            fit={fit}
+            place={place}
+            places={shown?.report.blocks ?? []}
+            selected={selected}
+            change={change}
+          />
+          <BackOfPage page={page} fit={fit} ready={saved} />
+          <MeasureSheet
+            take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
+            blocks={blocks}
+            fit={fit}
+            selected={selected}
+            lit={lit}
+            onSelect={choose}
+            onLight={setLit}
+          />
+        </div>
+      }
+    />
   );
 }
 

@@ -6,6 +6,7 @@ import { Measures } from "@/shared/drawing/Measures";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
 import { Length } from "@/shared/ui/Length";
+import { useWindowHeight } from "@/shared/ui/useRoom";
 import { unitOf } from "./model";
 import { PinWedges } from "./PinWedges";
 import { tagPlaces } from "./tagPlaces";
@@ -18,6 +19,8 @@ type Props = {
   selected: string | undefined;
   lit: string | undefined;
   faded: boolean;
+  /** How much of the window's height is kept for what stands below, in pixels. */
+  below: number;
   onSelect: (id: string) => void;
   onLight: (id: string | undefined) => void;
   places: readonly PlaceDoc[];
@@ -28,11 +31,15 @@ type Props = {
 
 const RULER = 26;
 const ROOM = 10;
-const TALLEST = 470;
+/** What the tape and the page's heading take of the window's height. */
+const ABOVE = 172;
+/** No page is drawn lower than this. */
+const LOWEST = 250;
 
 /** The page or spread to scale, with rulers, fold, numbers, and the selected block's distances. */
 export function PageDrawing(props: Props) {
-  const { fit, layout, approach, blocks, selected, lit, faded, places, onSelect, onLight, onDrag, onDrop } = props;
+  const { fit, layout, approach, blocks, selected, lit, faded, below, places, onSelect, onLight, onDrag, onDrop } =
+    props;
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(600);
   useEffect(() => {
@@ -43,10 +50,13 @@ export function PageDrawing(props: Props) {
     return () => observer.disconnect();
   }, []);
 
+  const height = useWindowHeight();
   const { canvas } = layout;
   const unit = unitOf(fit);
   const across = canvas.page.w * canvas.pages;
-  const scale = Math.max(1, Math.min((width - RULER - ROOM) / across, TALLEST / canvas.page.h));
+  // The page is whole in view wherever the window is as high as a page needs.
+  const tallest = Math.max(LOWEST, height - ABOVE - RULER - ROOM - below);
+  const scale = Math.max(0.1, Math.min((width - RULER - ROOM) / across, tallest / canvas.page.h));
   const size = { w: across * scale, h: canvas.page.h * scale };
   const tags = tagPlaces(blocks, scale, canvas);
   // What is pointed at is measured; where nothing is, what is selected.

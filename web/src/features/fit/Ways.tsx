@@ -59,25 +59,47 @@ export function Ways({ chosen, proposals, onChoose, onCompare }: Props) {
   );
 }
 
+/** So many sentences are in sight at once; the rest open below them. */
+const IN_SIGHT = 4;
+
 /** What changed and why, in sentences, and the figures behind them. */
 export function Changes({ report }: { report: ProposalDoc["report"] }) {
   const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+  const [first, rest] = [report.notes.slice(0, IN_SIGHT), report.notes.slice(IN_SIGHT)];
+  const { kept, of } = report.alignments;
   return (
-    <section aria-labelledby="changes" className="sheet">
-      <h2 id="changes">What changed, and why</h2>
+    <section aria-labelledby="changes" className="sheet !py-2.5">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-3">
+        <h2 id="changes">What changed, and why</h2>
+        <p className="text-[13px] text-second">
+          {kept === of ? "all lines of the sketch are held" : `${kept} of ${of} lines are held`}
+        </p>
+      </div>
       {report.notes.length === 0 && <p className="mt-1">Nothing: every block is where the sketch has it.</p>}
-      <ul className="mt-1 list-disc pl-5">
-        {report.notes.map((note) => (
-          <li key={note}>
-            <Sentence text={note} />
-          </li>
-        ))}
-      </ul>
-      <p className="mt-2 text-[13px] text-second">
-        Off its place {percent(report.drift.mean)} on average, {percent(report.drift.max)} at most. Lines kept{" "}
-        {report.alignments.kept} of {report.alignments.of}, neighbours {report.relations.kept} of {report.relations.of}
-        {report.trimmed > 0 ? `, trimmed ${percent(report.trimmed)}` : ""}.
-      </p>
+      <Sentences all={first} />
+      <details>
+        <summary className="cursor-pointer text-[13px] text-second">
+          {rest.length > 0 ? `${rest.length} more, and the figures` : "The figures"}
+        </summary>
+        <Sentences all={rest} />
+        <p className="mt-1 text-[13px] text-second">
+          Off its place {percent(report.drift.mean)} on average, {percent(report.drift.max)} at most. Lines kept {kept}{" "}
+          of {of}, neighbours {report.relations.kept} of {report.relations.of}
+          {report.trimmed > 0 ? `, trimmed ${percent(report.trimmed)}` : ""}.
+        </p>
+      </details>
     </section>
+  );
+}
+
+function Sentences({ all }: { all: readonly string[] }) {
+  return (
+    <ul className="mt-0.5">
+      {all.map((note) => (
+        <li key={note} className="border-hairline border-t py-[3px] first:border-t-0">
+          <Sentence text={note} />
+        </li>
+      ))}
+    </ul>
   );
 }

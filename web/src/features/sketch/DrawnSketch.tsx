@@ -4,6 +4,7 @@ import { extent, kindWord } from "@/shared/drawing/geometry";
 import { Measures } from "@/shared/drawing/Measures";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
+import { useWindowHeight } from "@/shared/ui/useRoom";
 import { drawn, moved, resized, stepOf, unitOf, without } from "./model";
 
 type Props = {
@@ -22,7 +23,9 @@ type Drag = { from: [number, number]; apply: (dx: number, dy: number) => SketchD
 
 const RULER = 26;
 const ROOM = 10;
-const TALLEST = 560;
+/** What stands above and below the page takes so much of the window's height. */
+const AROUND = 260;
+const LOWEST = 250;
 
 /** The sketch drawn to scale: move, resize and draw by mouse, on the ruler's step, with distances. */
 export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit, under }: Props) {
@@ -38,9 +41,11 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
     return () => observer.disconnect();
   }, []);
 
+  const height = useWindowHeight();
   const { page, pages } = sketch.canvas;
   const unit = unitOf(sketch);
-  const scale = Math.max(0.5, Math.min((width - RULER - ROOM) / (page.w * pages), TALLEST / page.h));
+  const tallest = Math.max(LOWEST, height - AROUND);
+  const scale = Math.max(0.1, Math.min((width - RULER - ROOM) / (page.w * pages), tallest / page.h));
   const size = { w: page.w * pages * scale, h: page.h * scale };
   const now = shown ?? sketch;
   const block = now.blocks.find((b) => b.id === selected);

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, type FitDoc, type LiftedFrom, liftedPage, type SketchDoc } from "@/api/client";
 import { kindWord } from "@/shared/drawing/geometry";
+import { Workbench } from "@/shared/ui/Workbench";
 import { DrawnSketch } from "./DrawnSketch";
 import { DRAWN, laid, sidesOf, stacked, without } from "./model";
 import { NumberLines } from "./NumberLines";
@@ -38,89 +39,94 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
     setSelected(id);
   };
   return (
-    <main className="grid min-h-0 flex-1 gap-3.5 p-3.5 lg:grid-cols-[340px_minmax(0,1fr)_300px] lg:*:max-h-full lg:*:min-h-0 lg:*:self-start lg:*:overflow-y-auto">
-      <NumberLines lines={lines} mayChange={mayChange} />
-      <div className="grid min-w-0 content-start gap-2">
-        {mayChange && (
-          <div className="flex flex-wrap items-center gap-1.5">
-            <span className="text-second">Draw</span>
-            {DRAWN.map((d) => (
-              <button
-                key={d.kind}
-                type="button"
-                className="button"
-                aria-pressed={drawing === d.kind}
-                onClick={() => setDrawing((now) => (now === d.kind ? undefined : d.kind))}
-              >
-                {kindWord(d.kind)}
-              </button>
-            ))}
-            {over && (
-              <label className="ml-auto flex items-center gap-1.5">
-                <input type="checkbox" checked={seen} onChange={(e) => setSeen(e.target.checked)} />
-                the page under it
-              </label>
+    <Workbench
+      widths={[340, 300]}
+      card={{ name: "By number", content: <NumberLines lines={lines} mayChange={mayChange} /> }}
+      page={
+        <div className="grid min-w-0 content-start gap-2">
+          {mayChange && (
+            <div className="flex flex-wrap items-center gap-1.5">
+              <span className="text-second">Draw</span>
+              {DRAWN.map((d) => (
+                <button
+                  key={d.kind}
+                  type="button"
+                  className="button"
+                  aria-pressed={drawing === d.kind}
+                  onClick={() => setDrawing((now) => (now === d.kind ? undefined : d.kind))}
+                >
+                  {kindWord(d.kind)}
+                </button>
+              ))}
+              {over && (
+                <label className="ml-auto flex items-center gap-1.5">
+                  <input type="checkbox" checked={seen} onChange={(e) => setSeen(e.target.checked)} />
+                  the page under it
+                </label>
+              )}
+            </div>
+          )}
+          <DrawnSketch
+            sketch={lines.preview ?? sketch}
+            selected={selected}
+            drawing={drawing}
+            mayChange={mayChange && !lines.preview}
+            onSelect={setSelected}
+            onCommit={commit}
+            under={over && seen ? liftedPage(over) : undefined}
+          />
+          <div className="flex min-h-[34px] flex-wrap items-center gap-2">
+            {block && mayChange ? (
+              <>
+                <span className="font-medium">
+                  {kindWord(block.kind)} {block.id}
+                </span>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => onChange(stacked(sketch, block.id, true), "stacked")}
+                >
+                  One up
+                </button>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => onChange(stacked(sketch, block.id, false), "stacked")}
+                >
+                  One down
+                </button>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => onChange(without(sketch, block.id), `${block.id} taken away`)}
+                >
+                  Take away
+                </button>
+              </>
+            ) : (
+              <p className="text-second">
+                {lines.preview
+                  ? "The lines that are understood; the rest waits for its words."
+                  : drawing
+                    ? `Drag over the page to draw a ${kindWord(drawing)}.`
+                    : "Click a block to move or resize it; arrows nudge, Shift and arrows resize."}
+              </p>
             )}
           </div>
-        )}
-        <DrawnSketch
-          sketch={lines.preview ?? sketch}
-          selected={selected}
-          drawing={drawing}
-          mayChange={mayChange && !lines.preview}
-          onSelect={setSelected}
-          onCommit={commit}
-          under={over && seen ? liftedPage(over) : undefined}
-        />
-        <div className="flex min-h-[34px] flex-wrap items-center gap-2">
-          {block && mayChange ? (
-            <>
-              <span className="font-medium">
-                {kindWord(block.kind)} {block.id}
-              </span>
-              <button
-                type="button"
-                className="button"
-                onClick={() => onChange(stacked(sketch, block.id, true), "stacked")}
-              >
-                One up
-              </button>
-              <button
-                type="button"
-                className="button"
-                onClick={() => onChange(stacked(sketch, block.id, false), "stacked")}
-              >
-                One down
-              </button>
-              <button
-                type="button"
-                className="button"
-                onClick={() => onChange(without(sketch, block.id), `${block.id} taken away`)}
-              >
-                Take away
-              </button>
-            </>
-          ) : (
-            <p className="text-second">
-              {lines.preview
-                ? "The lines that are understood; the rest waits for its words."
-                : drawing
-                  ? `Drag over the page to draw a ${kindWord(drawing)}.`
-                  : "Click a block to move or resize it; arrows nudge, Shift and arrows resize."}
-            </p>
-          )}
         </div>
-      </div>
-      <aside aria-label="Ledger" className="sheet grid gap-3">
-        {top}
-        <Understood
-          reading={lines.reading}
-          sketch={sketch}
-          onSketch={mayChange ? onChange : undefined}
-          fit={fit}
-          onFit={mayChange ? onFit : undefined}
-        />
-      </aside>
-    </main>
+      }
+      ledger={
+        <div className="sheet grid gap-3">
+          {top}
+          <Understood
+            reading={lines.reading}
+            sketch={sketch}
+            onSketch={mayChange ? onChange : undefined}
+            fit={fit}
+            onFit={mayChange ? onFit : undefined}
+          />
+        </div>
+      }
+    />
   );
 }

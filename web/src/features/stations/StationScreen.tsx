@@ -72,7 +72,7 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
   );
   const props = { page: state.page, plan, saved: state.status === "saved", changePlan, dispatch, ledgerTop };
   return (
-    <div className="flex min-h-screen flex-col lg:h-screen">
+    <div className="flex min-h-screen flex-col min-[900px]:h-screen">
       <Tape page={state.page} plan={plan} current={station} changePlan={changePlan} mayChange={mayChange} />
       <Station {...props} station={station} />
       <ConflictDialog state={state} dispatch={dispatch} />

@@ -1,6 +1,8 @@
-import { Link } from "@tanstack/react-router";
+import { Link, useNavigate } from "@tanstack/react-router";
+import { DropdownMenu } from "radix-ui";
 import type { PageView, PlanDoc } from "@/api/client";
 import { PageMenu } from "@/features/history/PageMenu";
+import { useRoom } from "@/shared/ui/useRoom";
 import { STATIONS } from "./stations";
 
 type Props = {
@@ -18,6 +20,7 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
     const told = page.stations.find((s) => s.name === name)?.state;
     return told === "needs-a-look" ? told : (plan.stations?.[name] ?? "open");
   };
+  const room = useRoom();
   const here = STATIONS.find((s) => s.name === current);
   const settled = stateOf(current) === "settled";
   const mark = () => {
@@ -29,8 +32,8 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
     <header className="relative border-ink border-b-2 bg-tape text-tape-ink">
       <Ticks at="top" />
       <Ticks at="bottom" />
-      <div className="relative flex min-h-[46px] flex-wrap items-stretch">
-        <div className="flex min-w-[14rem] flex-1 items-center gap-3 pl-[18px]">
+      <div className="relative flex min-h-[46px] items-stretch">
+        <div className="flex min-w-0 flex-1 items-center gap-3 pl-[18px]">
           <Link to="/" className="font-medium text-[13px] underline underline-offset-2">
             Table
           </Link>
@@ -38,30 +41,34 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
             {page.name}
           </h1>
         </div>
-        <nav aria-label="Stations" className="flex flex-wrap">
-          {STATIONS.map((s) => {
-            const on = s.name === current;
-            const state = stateOf(s.name);
-            return (
-              <Link
-                key={s.name}
-                to="/pages/$pageId/$station"
-                params={{ pageId: page.id, station: s.name }}
-                aria-current={on ? "page" : undefined}
-                className={`flex min-h-[42px] min-w-[74px] items-center gap-1.5 border-tape-ink/60 border-l px-2 font-heading font-semibold text-[14px] ${
-                  on ? "bg-[#17263b] text-white" : "hover:bg-black/10"
-                }`}
-              >
-                {s.label}
-                <StateMark state={state} />
-              </Link>
-            );
-          })}
-        </nav>
+        {room === "narrow" ? (
+          <StationMenu page={page} current={current} stateOf={stateOf} />
+        ) : (
+          <nav aria-label="Stations" className="flex flex-none">
+            {STATIONS.map((s) => {
+              const on = s.name === current;
+              const state = stateOf(s.name);
+              return (
+                <Link
+                  key={s.name}
+                  to="/pages/$pageId/$station"
+                  params={{ pageId: page.id, station: s.name }}
+                  aria-current={on ? "page" : undefined}
+                  className={`flex min-h-[42px] items-center gap-1.5 border-tape-ink/60 border-l font-heading font-semibold text-[14px] ${
+                    room === "wide" ? "min-w-[74px] px-2" : "px-1.5"
+                  } ${on ? "bg-[#17263b] text-white" : "hover:bg-black/10"}`}
+                >
+                  {s.label}
+                  <StateMark state={state} />
+                </Link>
+              );
+            })}
+          </nav>
+        )}
       </div>
       {here && (
         <div className="relative flex flex-wrap items-center gap-2 border-tape-ink/40 border-t bg-sheet px-[18px] py-1 text-ink">
-          <span className="text-second">{here.decides}</span>
+          {room !== "narrow" && <span className="text-second">{here.decides}</span>}
           <span className="ml-auto flex gap-2">
             <button type="button" className="button" aria-pressed={settled} disabled={!mayChange} onClick={mark}>
               {settled ? "Settled" : "Mark as settled"}
@@ -71,6 +78,46 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
         </div>
       )}
     </header>
+  );
+}
+
+/** Where there is no room for ten marks the tape is one target: it tells where she is, and opens the rest. */
+function StationMenu({
+  page,
+  current,
+  stateOf,
+}: {
+  page: PageView;
+  current: string;
+  stateOf: (name: string) => string;
+}) {
+  const navigate = useNavigate();
+  const at = STATIONS.findIndex((s) => s.name === current);
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="flex min-h-[44px] flex-none cursor-pointer items-center gap-2 bg-[#17263b] px-3 font-heading font-semibold text-[15px] text-white">
+        {at + 1} {STATIONS[at]?.label}
+        <StateMark state={stateOf(current)} />
+        <svg width="9" height="6" viewBox="0 0 9 6" aria-hidden="true">
+          <path d="M0 0H9L4.5 6Z" fill="currentColor" />
+        </svg>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="sheet z-20 grid min-w-[13rem] p-1 shadow-lg">
+          {STATIONS.map((s, n) => (
+            <DropdownMenu.Item
+              key={s.name}
+              className="flex min-h-[44px] cursor-pointer items-center gap-2 rounded-[2px] px-2.5 outline-none data-highlighted:bg-ink data-highlighted:text-sheet"
+              onSelect={() => navigate({ to: "/pages/$pageId/$station", params: { pageId: page.id, station: s.name } })}
+            >
+              <span className="w-5 text-right">{n + 1}</span>
+              {s.label}
+              <StateMark state={stateOf(s.name)} />
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 

@@ -8,6 +8,10 @@ type Props = {
   least?: number;
   most?: number;
   hideLabel?: boolean;
+  /** The label goes into a first column of a grid, the field into a second. */
+  inRow?: boolean;
+  /** What stands behind the field. */
+  after?: string;
   width?: string;
   onCommit: (value: number) => void;
 };
@@ -20,6 +24,8 @@ export function LengthField({
   least = 0,
   most = 200,
   hideLabel,
+  inRow,
+  after,
   width = "5.2rem",
   onCommit,
 }: Props) {
@@ -47,31 +53,38 @@ export function LengthField({
   };
 
   return (
-    <span className="inline-flex flex-col">
-      <span className="inline-flex items-center gap-1.5">
+    <span className={inRow ? "col-span-full grid grid-cols-subgrid items-center" : "inline-flex flex-col"}>
+      <span className={inRow ? "contents" : "inline-flex items-center gap-1.5"}>
         <label htmlFor={id} className={hideLabel ? "sr-only" : "text-second"}>
           {label}
         </label>
-        <input
-          id={id}
-          className="field text-right"
-          style={{ width }}
-          value={text}
-          aria-invalid={error !== ""}
-          aria-describedby={error ? `${id}-error` : undefined}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={commit}
-          onKeyDown={(e) => {
-            if (e.key === "Enter") commit();
-            if (e.key === "Escape") {
-              setText(shown);
-              setError("");
-            }
-          }}
-        />
+        <span className="flex items-center gap-1.5">
+          <input
+            id={id}
+            className="field text-right"
+            style={{ width }}
+            value={text}
+            aria-invalid={error !== ""}
+            aria-describedby={error ? `${id}-error` : undefined}
+            onChange={(e) => setText(e.target.value)}
+            onBlur={commit}
+            onKeyDown={(e) => {
+              if (e.key === "Enter") commit();
+              if (e.key === "Escape") {
+                setText(shown);
+                setError("");
+              }
+            }}
+          />
+          {after && <span className="text-second">{after}</span>}
+        </span>
       </span>
       {error && (
-        <span id={`${id}-error`} role="alert" className="mt-0.5 max-w-[20rem] text-[12px] text-measure">
+        <span
+          id={`${id}-error`}
+          role="alert"
+          className={`mt-0.5 max-w-[20rem] text-[12px] text-measure ${inRow ? "col-start-2" : ""}`}
+        >
           {error}
         </span>
       )}

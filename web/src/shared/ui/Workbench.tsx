@@ -1,0 +1,57 @@
+import { Tabs } from "radix-ui";
+import { useRoom } from "./useRoom";
+
+type Side = { name: string; content: React.ReactNode };
+
+type Props = {
+  /** What lies at the left where there is room: the sketch card, or the lines by number. */
+  card: Side;
+  page: React.ReactNode;
+  ledger: React.ReactNode;
+  /** Widths of the card and the ledger, in pixels. */
+  widths: readonly [number, number];
+};
+
+/** A station's frame: the page comes first. With room the card stands left of it and the ledger right; with less they share one column;
+ * on a tablet or phone they lie below it, one open at a time. */
+export function Workbench({ card, page, ledger, widths }: Props) {
+  const room = useRoom();
+  if (room === "wide") {
+    return (
+      <main
+        className="grid min-h-0 flex-1 gap-3.5 p-3.5 *:max-h-full *:min-h-0 *:self-start *:overflow-y-auto"
+        style={{ gridTemplateColumns: `${widths[0]}px minmax(0,1fr) ${widths[1]}px` }}
+      >
+        <div>{card.content}</div>
+        <div>{page}</div>
+        <aside aria-label="Ledger">{ledger}</aside>
+      </main>
+    );
+  }
+  const medium = room === "medium";
+  return (
+    <main
+      className={
+        medium
+          ? "grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_372px] gap-3 p-3 *:max-h-full *:min-h-0 *:self-start *:overflow-y-auto"
+          : "grid content-start gap-3 p-2.5"
+      }
+    >
+      <div className="min-w-0">{page}</div>
+      <Tabs.Root defaultValue="ledger" className="min-w-0" activationMode="manual">
+        <Tabs.List aria-label="Beside the page" className={`flex gap-1.5 ${medium ? "pb-2" : "sticky bottom-0 pb-2"}`}>
+          <Tabs.Trigger value="ledger" className="button min-h-[44px] flex-1 justify-center">
+            Ledger
+          </Tabs.Trigger>
+          <Tabs.Trigger value="card" className="button min-h-[44px] flex-1 justify-center">
+            {card.name}
+          </Tabs.Trigger>
+        </Tabs.List>
+        <Tabs.Content value="ledger">
+          <aside aria-label="Ledger">{ledger}</aside>
+        </Tabs.Content>
+        <Tabs.Content value="card">{card.content}</Tabs.Content>
+      </Tabs.Root>
+    </main>
+  );
+}

@@ -3,6 +3,22 @@
 say() { printf '%s\n' "$*" >&2; }
 die() { say "metrosk: $*"; exit 1; }
 
+# One line for each thing that is looked after, with what was found or how long it took.
+begun=$SECONDS
+done_step() { printf '  %-22s %s\n' "$1" "$2" >&2; }
+
+# Runs a command, shows what it is while it runs, and tells how long it took.
+timed() {
+  local name=$1 start=$SECONDS
+  shift
+  say "  $name …"
+  "$@" || die "$name failed; its last lines stand above"
+  done_step "$name" "done in $((SECONDS - start)) s"
+}
+
+# Whether a version is at least another: 20.3 and 18 for example.
+at_least() { [ "$(printf '%s\n%s\n' "$2" "$1" | sort -V | head -n 1)" = "$2" ]; }
+
 # Installs Debian packages that are missing. Names come in pairs: a command that the package brings, and the package.
 need_packages() {
   local missing=() command package
@@ -17,9 +33,11 @@ need_packages() {
     command -v sudo >/dev/null 2>&1 || die "missing: ${missing[*]}. Install them as root: apt-get install ${missing[*]}"
     as_root=(sudo)
   fi
-  say "Installing ${missing[*]}"
+  say "  Installing Debian's ${missing[*]} …"
+  local start=$SECONDS
   "${as_root[@]}" apt-get update -qq
   "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
+  done_step "${missing[*]}" "installed in $((SECONDS - start)) s"
 }
 
 # The folder of PostgreSQL's server programs: the newest that Debian's package brought.
@@ -31,37 +49,50 @@ postgres_bin() {
 }
 
 need_postgres() {
-  postgres_bin >/dev/null && return 0
-  # Debian's package starts a cluster of its own unless it is told not to; none is needed here.
-  if [ "$(id -u)" = 0 ] && [ ! -e /etc/postgresql-common/createcluster.conf ]; then
-    mkdir -p /etc/postgresql-common
-    printf 'create_main_cluster = false\n' >/etc/postgresql-common/createcluster.conf
+  if ! postgres_bin >/dev/null; then
+    # Debian's package starts a cluster of its own unless it is told not to; none is needed here.
+    if [ "$(id -u)" = 0 ] && [ ! -e /etc/postgresql-common/createcluster.conf ]; then
+      mkdir -p /etc/postgresql-common
+      printf 'create_main_cluster = false\n' >/etc/postgresql-common/createcluster.conf
+    fi
+    need_packages no-such-command postgresql
+    postgres_bin >/dev/null || die "PostgreSQL's server programs were not found after installing Debian's postgresql"
   fi
-  need_packages no-such-command postgresql
-  postgres_bin >/dev/null || die "PostgreSQL's server programs were not found after installing Debian's postgresql"
+  local version
+  version=$("$(postgres_bin)/postgres" --version | sed 's/^[^0-9]*\([0-9.]*\).*/\1/')
+  at_least "$version" 13 || die "PostgreSQL 13 or newer is needed, found $version: install a newer postgresql package (Debian 12 has 15)"
+  done_step PostgreSQL "$version is there"
 }
 
 # Rust comes from Debian's packages only where they are new enough, so it is named rather than installed.
 need_rust() {
   [ -n "${CARGO_HOME:-}" ] || [ ! -f "$HOME/.cargo/env" ] || . "$HOME/.cargo/env"
-  command -v cargo >/dev/null 2>&1 && return 0
-  need_packages rustup rustup
-  rustup default stable >/dev/null || die "Rust 1.95 or newer is needed; rustup could not bring it"
+  if ! command -v cargo >/dev/null 2>&1; then
+    need_packages rustup rustup
+    rustup default stable >/dev/null || die "Rust 1.95 or newer is needed; rustup could not bring it"
+  fi
+  local version
+  version=$(cargo --version | sed 's/^cargo \([0-9.]*\).*/\1/')
+  at_least "$version" 1.95 || die "Rust 1.95 or newer is needed, found $version: run 'rustup update stable' (Debian's own cargo is older)"
+  done_step Rust "$version is there"
 }
 
 need_node() {
   need_packages node nodejs npm npm
-  local major
-  major=$(node --version | sed 's/^v\([0-9]*\).*/\1/')
-  [ "$major" -ge 20 ] || die "Node 20 or newer is needed to build the front end; found $(node --version)"
+  local version
+  version=$(node --version | sed 's/^v//')
+  at_least "$version" 20 || die "Node 20 or newer is needed to build the front end, found $version: install a newer nodejs (Debian 13 has 20)"
+  done_step Node "$version is there"
 }
 
 # npm packages as locked, only when the lock has changed since the last time.
 need_npm_packages() {
   local stamp=web/node_modules/.metrosk-lock
-  if ! cmp -s web/package-lock.json "$stamp"; then
-    say "Fetching the front end's packages"
-    (cd web && npm ci --no-audit --no-fund --loglevel=error)
-    cp web/package-lock.json "$stamp"
+  if cmp -s web/package-lock.json "$stamp"; then
+    done_step "npm packages" "are there"
+    return 0
   fi
+  timed "npm packages" fetch_npm_packages
+  cp web/package-lock.json "$stamp"
 }
+fetch_npm_packages() { (cd web && npm ci --no-audit --no-fund --loglevel=error); }

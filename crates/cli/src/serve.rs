@@ -106,20 +106,24 @@ async fn serve(options: Options, settings: Settings) -> anyhow::Result<()> {
     }
     let first = first::link(&app).await?;
     let listener = TcpListener::bind(options.listen).await.with_context(|| format!("{} can't be listened on", options.listen))?;
+    // Whoever reads that it is ready may tell it to stop in the next moment.
+    let stop = told_to_stop()?;
     let address = public.unwrap_or(format!("http://{}", listener.local_addr()?));
     let address = address.trim_end_matches('/');
     println!("Metrosk is at {address}");
     if let Some(link) = first {
         println!("Nobody is known here yet. Make the first lead, with this link that works once: {address}{link}");
     }
-    metrosk_server::serve(listener, app, told_to_stop()).await
+    metrosk_server::serve(listener, app, stop).await
 }
 
-/// Ctrl-C, or the signal that a service manager sends.
-async fn told_to_stop() {
-    let Ok(mut terminate) = signal(SignalKind::terminate()) else { return };
-    tokio::select! {
-        _ = tokio::signal::ctrl_c() => {}
-        _ = terminate.recv() => {}
-    }
+/// Listens for Ctrl-C, and for the signal that a service manager sends, from now on; done when one has come.
+fn told_to_stop() -> anyhow::Result<impl Future<Output = ()> + Send + 'static> {
+    let (mut terminate, mut interrupt) = (signal(SignalKind::terminate())?, signal(SignalKind::interrupt())?);
+    Ok(async move {
+        tokio::select! {
+            _ = interrupt.recv() => {}
+            _ = terminate.recv() => {}
+        }
+    })
 }

@@ -11,8 +11,8 @@ pub(crate) fn escaped(text: &str) -> String {
             '<' => safe.push_str("&lt;"),
             '>' => safe.push_str("&gt;"),
             '"' => safe.push_str("&quot;"),
-            // No control character may stand in XML.
-            c if c.is_control() => safe.push(' '),
+            // No control character may stand in XML, nor these two.
+            c if c.is_control() || matches!(c, '\u{fffe}' | '\u{ffff}') => safe.push(' '),
             c => safe.push(c),
         }
     }
@@ -70,6 +70,7 @@ mod tests {
     #[test]
     fn nothing_breaks_out_of_its_element() {
         assert_eq!(escaped("<b>\u{1} \"&\""), "&lt;b&gt;  &quot;&amp;&quot;");
+        assert_eq!(escaped("Kites\u{ffff}\u{fffe}"), "Kites  ");
         assert_eq!(cut("Kites over the flats", 6), "Kites…");
     }
 }

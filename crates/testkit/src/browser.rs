@@ -56,10 +56,23 @@ impl Browser {
         }
         wishes.add_arg(&format!("--user-data-dir={}", profile.0.display()))?;
         let window = WebDriver::new(format!("http://127.0.0.1:{port}"), wishes).await.context("the browser did not start")?;
-        let frame = window.execute("return [outerWidth - innerWidth, outerHeight - innerHeight]", vec![]).await?;
+        let browser = Browser { window, driver, _profile: profile };
+        browser.resize(SCREEN.0, SCREEN.1).await?;
+        Ok(browser)
+    }
+
+    /// Gives the window's contents another size, in pixels. Below the narrowest window that the system allows, the contents alone are
+    /// narrowed.
+    ///
+    /// # Errors
+    /// When the driver does not answer.
+    pub async fn resize(&self, w: u32, h: u32) -> Result<()> {
+        let frame = self.window.execute("return [outerWidth - innerWidth, outerHeight - innerHeight]", vec![]).await?;
         let (dw, dh): (u32, u32) = frame.convert()?;
-        window.set_window_rect(0, 0, SCREEN.0 + dw, SCREEN.1 + dh).await?;
-        Ok(Browser { window, driver, _profile: profile })
+        self.window.set_window_rect(0, 0, w.max(500) + dw, h + dh).await?;
+        let metrics = serde_json::json!({"width": w, "height": h, "deviceScaleFactor": 1, "mobile": false});
+        self.window.cdp().send_raw("Emulation.setDeviceMetricsOverride", metrics).await?;
+        Ok(())
     }
 
     /// The first element of an XPath, as soon as it is there.

@@ -111,3 +111,47 @@ fn any_pixels_are_read_or_hold_nothing() {
     });
     println!("{done} pictures of anything, the slowest took {slowest:?}");
 }
+
+/// A picture with ruled lines: every `each` pixels one, `thick` pixels thick, across or down.
+fn ruled(w: u32, h: u32, each: u32, thick: u32, across: bool) -> RgbImage {
+    RgbImage::from_fn(w, h, |x, y| if (if across { y } else { x }) % each < thick { Rgb([30, 30, 30]) } else { Rgb([250, 250, 250]) })
+}
+
+#[test]
+fn narrow_pictures_and_narrow_pages_are_read_or_refused() {
+    let asked = |page: (f64, f64), pages: u32| Asked { page, pages, unit: Unit::Inch, name: "Narrow".to_owned(), corners: None };
+    let mut tried = 0;
+    for (w, h) in [(120, 2400), (2400, 120), (121, 1300), (120, 120)] {
+        for pixels in [
+            ruled(w, h, 12, 3, true),
+            ruled(w, h, 9, 2, false),
+            ruled(w, h, 40, 4, true),
+            // A narrow strip with ruled lines on an empty sheet.
+            RgbImage::from_fn(w, h, |x, y| {
+                let strip = if w < h { (40..80).contains(&x) } else { (40..80).contains(&y) };
+                let line = if w < h { y % 14 < 2 } else { x % 14 < 2 };
+                if strip && line { Rgb([20, 20, 20]) } else { Rgb([252, 252, 252]) }
+            }),
+        ] {
+            for page in [(12.0, 12.0), (1.0, 12.0), (12.0, 1.0), (1.0, 48.0), (48.0, 1.0)] {
+                for pages in [1, 2] {
+                    if let Ok(reading) = read(&pixels, &asked(page, pages), &|_| true) {
+                        assert!(Sketch::from_json(&reading.sketch).is_ok(), "{w}x{h}, {page:?} x {pages}: {}", reading.sketch);
+                    }
+                    tried += 1;
+                }
+            }
+        }
+    }
+    assert_eq!(tried, 160);
+}
+
+#[test]
+fn deep_pictures_take_no_more_memory_than_is_granted() {
+    // 36 million pixels of 16 bits in four colours: 288 MB as they are, and as much again on the way to eight bits.
+    let mut bytes = Vec::new();
+    let small = image::ImageBuffer::<image::Rgba<u16>, Vec<u16>>::from_pixel(6000, 6000, image::Rgba([9, 9, 9, 65_535]));
+    DynamicImage::ImageRgba16(small).write_to(&mut Cursor::new(&mut bytes), ImageFormat::Png).unwrap();
+    let refused = decode(&bytes).unwrap_err().to_string();
+    assert!(refused.contains("64 bits each") && refused.contains("allowed are up to"), "{refused}");
+}

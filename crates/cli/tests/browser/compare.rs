@@ -7,7 +7,7 @@ use anyhow::Result;
 async fn ways_are_compared_and_alternatives_kept_until_she_chooses() -> Result<()> {
     let at_fit = AtFit::of("Three by the tide line").await?;
     let browser = &at_fit.browser;
-    click(browser, "//button[.='Two pages']").await?;
+    click(browser, "//button[@aria-label='Two pages']").await?;
     browser.find("//h2[contains(., '4 ways')]").await?;
 
     // Two ways side by side, then one over the other.

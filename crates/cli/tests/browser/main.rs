@@ -2,6 +2,7 @@
 
 mod choices;
 mod compare;
+mod frames;
 mod holds;
 mod house;
 mod maker;
@@ -10,3 +11,4 @@ mod picture;
 mod prints;
 mod support;
 mod table;
+mod unsaved;

@@ -20,7 +20,7 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
     browser.find("//h2[contains(., 'One page') and contains(., 'by scale')]").await?;
 
     // Two pages, six photos: the page refits and says what changed.
-    click(&browser, "//button[.='Two pages']").await?;
+    click(&browser, "//button[@aria-label='Two pages']").await?;
     browser.find("//h2[contains(., 'Two pages') and contains(., 'by stretch')]").await?;
     for _ in 0..3 {
         click(&browser, "//button[@aria-label='One photo more']").await?;

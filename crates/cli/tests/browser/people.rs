@@ -56,7 +56,7 @@ async fn a_lead_invites_and_a_guest_looks() -> Result<()> {
     click(&browser, "//*[@role='alertdialog']//button[.='Take out']").await?;
     browser.gone("//tr[th[.='Dunlin']]").await?;
     other.window.goto(&server.address).await?;
-    other.find("//h2[.='Sign in']").await?;
+    other.find("//h2[.='You are in no team now']").await?;
     other.close().await?;
     browser.close().await
 }

@@ -40,7 +40,7 @@ async fn a_picture_becomes_a_settled_sketch_and_a_spread_by_keyboard_alone() -> 
     browser.find("//button[.='Put into the drawer']").await?.send_keys(Key::Enter + "").await?;
     browser.find("//button[.='Start a page'][not(@disabled)]").await?.send_keys(Key::Enter + "").await?;
     browser.find("//h1[.='a phone photo']").await?;
-    browser.find("//button[.='Two pages']").await?.send_keys(Key::Enter + "").await?;
+    browser.find("//button[@aria-label='Two pages']").await?.send_keys(Key::Enter + "").await?;
     browser.find("//h2[contains(., 'Two pages')]").await?;
     until_saved(&browser, |fit| fit["target"]["pages"] == 2).await?;
     browser.close().await
@@ -79,7 +79,7 @@ async fn a_finished_page_is_lifted_and_its_maker_stays_with_it() -> Result<()> {
     let (from, until) = (at(0.01, 0.892), at(0.99, 0.962));
     browser.window.action_chain().move_to(from.0, from.1).click_and_hold().move_to(until.0, until.1).release().perform().await?;
     browser.find("//span[contains(., 'strip s1')]").await?;
-    click(&browser, "//button[.='Keep'][not(@disabled)]").await?;
+    click(&browser, "//button[.='Save'][not(@disabled)]").await?;
     browser.find("//p[@role='status'][.='As it lies in the drawer.']").await?;
     let id = browser.window.current_url().await?.path_segments().and_then(|mut s| s.next_back().map(str::to_owned)).context("an id")?;
     let kept = fetched(&browser, &format!("/api/sketches/{id}")).await?;

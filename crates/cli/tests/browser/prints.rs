@@ -42,7 +42,7 @@ async fn prints_are_listed_and_a_face_is_kept_out_of_the_trim() -> Result<()> {
 async fn what_would_stand_on_the_fold_goes_where_she_says() -> Result<()> {
     let at_fit = AtFit::of("Three by the tide line").await?;
     let browser = &at_fit.browser;
-    click(browser, "//button[.='Two pages']").await?;
+    click(browser, "//button[@aria-label='Two pages']").await?;
     browser.find("//h2[contains(., 'by stretch')]").await?;
 
     // The title stands near the middle: on the right page, then once on each.
@@ -65,7 +65,7 @@ async fn what_would_stand_on_the_fold_goes_where_she_says() -> Result<()> {
 async fn a_title_runs_across_between_two_of_its_words() -> Result<()> {
     let at_fit = AtFit::of("Three by the tide line").await?;
     let browser = &at_fit.browser;
-    click(browser, "//button[.='Two pages']").await?;
+    click(browser, "//button[@aria-label='Two pages']").await?;
     browser.find("//h2[contains(., 'by stretch')]").await?;
     press(browser, "8").await?;
 

@@ -11,9 +11,8 @@ async fn a_write_from_another_site_is_refused() {
     let wren = house.as_wren().await;
     let page = wren.kites().await;
     let body = json!({"details_revision": 1, "name": "Taken over"});
-    let rename = |header: &'static str, value: &str| {
-        wren.request(Method::PUT, &format!("/api/pages/{}", id(&page))).header(header, value).json(&body)
-    };
+    let rename =
+        |header: &'static str, value: &str| wren.request(Method::PUT, &format!("/api/pages/{}", id(&page))).header(header, value).json(&body);
     for (header, value) in [("sec-fetch-site", "cross-site"), ("sec-fetch-site", "same-site"), ("origin", "https://elsewhere.example")] {
         let (status, problem) = answer(rename(header, value)).await;
         assert_eq!((status, &problem["type"]), (StatusCode::FORBIDDEN, &json!("not-allowed")), "{header}: {value}");

@@ -80,7 +80,7 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
         ),
       }}
       page={
-        <div className="grid min-w-0 content-start gap-3">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3">
           {answer.isError && <Failed error={answer.error} onRetry={() => answer.refetch()} />}
           {answer.isPending && <Notice>Fitting the sketch to the page…</Notice>}
           {conflict && (

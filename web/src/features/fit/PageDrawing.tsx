@@ -77,7 +77,7 @@ export function PageDrawing(props: Props) {
       />
     ));
   return (
-    <section aria-labelledby="page-title">
+    <section aria-labelledby="page-title" className="min-w-0">
       <h2 id="page-title" className="mb-1 text-[17px]">
         {canvas.pages === 2 ? "Two pages" : "One page"}, <Length value={canvas.page.w} unit={unit} /> ×{" "}
         <Length value={canvas.page.h} unit={unit} withUnit />, by {approach}

@@ -43,7 +43,7 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
       widths={[340, 300]}
       card={{ name: "By number", content: <NumberLines lines={lines} mayChange={mayChange} /> }}
       page={
-        <div className="grid min-w-0 content-start gap-2">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2">
           {mayChange && (
             <div className="flex flex-wrap items-center gap-1.5">
               <span className="text-second">Draw</span>

@@ -7,6 +7,7 @@ import { Notice } from "@/shared/ui/Notice";
 import { DecideToday, TopOfDrawer } from "./Beside";
 import { Hanging } from "./Hanging";
 import { PageOnTable } from "./PageOnTable";
+import { WhatWaits } from "./WhatWaits";
 
 /** Layouts that are still being made are asked for again after this. */
 const MAKING = 1500;
@@ -29,6 +30,9 @@ export function TableScreen() {
           <Notice>Fetching the pages…</Notice>
         </div>
       )}
+      <div className="px-[18px] empty:hidden">
+        <WhatWaits />
+      </div>
       {pages.data && <Hanging pages={pages.data} today={today} />}
       {undated.length > 0 && <Undated pages={undated} today={today} />}
       {pages.data?.length === 0 && (

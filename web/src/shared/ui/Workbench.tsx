@@ -34,7 +34,7 @@ export function Workbench({ card, page, ledger, widths }: Props) {
       className={
         medium
           ? "grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_372px] gap-3 p-3 *:max-h-full *:min-h-0 *:self-start *:overflow-y-auto"
-          : "grid content-start gap-3 p-2.5"
+          : "grid grid-cols-[minmax(0,1fr)] content-start gap-3 p-2.5"
       }
     >
       <div className="min-w-0">{page}</div>

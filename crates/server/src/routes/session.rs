@@ -174,8 +174,8 @@ impl axum::extract::FromRequestParts<App> for Address {
 
     /// Behind a proxy of the house, the last address of the last line, which is what it appended; otherwise the peer's own.
     async fn from_request_parts(parts: &mut axum::http::request::Parts, app: &App) -> Result<Address, Failure> {
-        let lines = parts.headers.get_all("x-forwarded-for").iter();
-        let forwarded = lines.last().filter(|_| app.settings.behind_proxy);
+        let mut lines = parts.headers.get_all("x-forwarded-for").iter();
+        let forwarded = lines.next_back().filter(|_| app.settings.behind_proxy);
         let last = forwarded.and_then(|v| v.to_str().ok()).and_then(|v| v.rsplit(',').next()).map(|a| a.trim().to_owned());
         let peer = || parts.extensions.get::<ConnectInfo<SocketAddr>>().map(|c| c.0.ip().to_string());
         Ok(Address(last.or_else(peer).unwrap_or_default()))

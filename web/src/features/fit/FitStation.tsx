@@ -109,28 +109,35 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
                 onLight={setLit}
               />
               <Changes report={shown.report} />
-              {proposals.length > 0 && (
-                <Ways
-                  chosen={found}
-                  proposals={proposals}
-                  onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
-                  onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
-                />
-              )}
-              <Turned fit={fit} change={change} />
-              <Alternatives
-                page={page}
-                saved={saved}
-                found={found}
-                alternatives={alternatives}
-                dispatch={dispatch}
-                onCompare={setComparing}
-              />
-              {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}
             </>
           )}
         </div>
       }
+      more={{
+        name: "Other ways",
+        content: shown && (
+          <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
+            {proposals.length > 0 && (
+              <Ways
+                chosen={found}
+                proposals={proposals}
+                onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
+                onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
+              />
+            )}
+            <Turned fit={fit} change={change} />
+            <Alternatives
+              page={page}
+              saved={saved}
+              found={found}
+              alternatives={alternatives}
+              dispatch={dispatch}
+              onCompare={setComparing}
+            />
+            {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}
+          </div>
+        ),
+      }}
       ledger={
         <div className="sheet grid grid-cols-[minmax(0,1fr)] gap-3">
           {ledgerTop}

@@ -7,7 +7,6 @@ import {
   PAGE_SIZES,
   photoCount,
   STEPS,
-  sizeName,
   unitOf,
   withPages,
   withPhotos,
@@ -145,12 +144,12 @@ export function TargetPanel({ fit, change }: Props) {
 /** What may cross the fold. */
 function Across({ fit, change }: Props) {
   return (
-    <fieldset className="col-span-full grid grid-cols-subgrid items-baseline">
-      <legend className="sr-only">may cross the fold</legend>
-      <span aria-hidden className="text-second">
+    <>
+      <span id="across" className="self-start text-second">
         may cross the fold
       </span>
-      <span className="flex flex-wrap gap-x-3 gap-y-1">
+      {/* biome-ignore lint/a11y/useSemanticElements: a fieldset can't lend its children to the grid around it */}
+      <span role="group" aria-labelledby="across" className="flex flex-wrap gap-x-3 gap-y-1">
         {[...(fit.across_fold?.includes("title") ? [TITLES] : []), ...ACROSS].map((kind) => (
           <label key={kind.value} className="flex min-h-[24px] items-center gap-1.5">
             <input
@@ -169,7 +168,7 @@ function Across({ fit, change }: Props) {
         ))}
         <span className="text-[13px] text-second">a title: between words, at its own numbers below</span>
       </span>
-    </fieldset>
+    </>
   );
 }
 
@@ -205,7 +204,7 @@ function PageSize({ fit, change }: Props) {
       <select
         aria-label="Page size"
         className="field min-w-0 flex-1 py-1"
-        value={sizeName(fit)}
+        value="others"
         onChange={(e) => {
           const size = PAGE_SIZES.find((s) => s.name === e.target.value);
           if (size) change(withSize(fit, size), `page ${size.label}`);
@@ -216,8 +215,8 @@ function PageSize({ fit, change }: Props) {
             {s.label}
           </option>
         ))}
-        <option value="own" disabled={sizeName(fit) !== "own"}>
-          own size
+        <option value="others" hidden>
+          others
         </option>
       </select>
     </span>

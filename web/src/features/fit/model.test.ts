@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { FitDoc } from "@/api/client";
-import { ledgerRows, photoCount, sizeName, withoutPin, withPages, withPhotos, withPin, withSize } from "./model";
+import { ledgerRows, photoCount, withoutPin, withPages, withPhotos, withPin, withSize } from "./model";
 
 const box = { x: 1, y: 2, w: 3, h: 4 };
 const fit: FitDoc = {
@@ -46,7 +46,6 @@ describe("choices of the Fit station", () => {
     expect(a4.target).toEqual({ page: { w: 210, h: 297 }, pages: 1, margin: 6, fold_guard: 6 });
     expect(a4.snap).toBe(1);
     expect(a4.pins).toEqual([{ block: "p1", edge: "left", at: 51 }]);
-    expect(sizeName(a4)).toBe("a4");
     expect(withSize(a4, { unit: "in", w: 8.5, h: 11 }).target.margin).toBe(0.25);
   });
 

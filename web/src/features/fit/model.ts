@@ -37,13 +37,6 @@ export function unitOf(fit: FitDoc): Unit {
   return fit.unit === "mm" ? "mm" : "in";
 }
 
-/** The name of the page size in use, or `own`. */
-export function sizeName(fit: FitDoc): string {
-  const { w, h } = fit.target.page;
-  const found = PAGE_SIZES.find((s) => s.unit === fit.unit && Math.abs(s.w - w) < 1e-6 && Math.abs(s.h - h) < 1e-6);
-  return found?.name ?? "own";
-}
-
 /** One or two pages. A way that does not apply to that many is dropped, and so is a count that was only the other's. */
 export function withPages(fit: FitDoc, pages: number): FitDoc {
   if (fit.target.pages === pages) return fit;

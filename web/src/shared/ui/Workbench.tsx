@@ -7,6 +7,8 @@ type Props = {
   /** What lies at the left where there is room: the sketch card, or the lines by number. */
   card: Side;
   page: React.ReactNode;
+  /** What stands below the page, and where there is little room beside the ledger's tab. */
+  more?: Side;
   ledger: React.ReactNode;
   /** Widths of the card and the ledger, in pixels. */
   widths: readonly [number, number];
@@ -14,7 +16,7 @@ type Props = {
 
 /** A station's frame: the page comes first. With room the card stands left of it and the ledger right; with less they share one column;
  * on a tablet or phone they lie below it, one open at a time. */
-export function Workbench({ card, page, ledger, widths }: Props) {
+export function Workbench({ card, page, more, ledger, widths }: Props) {
   const room = useRoom();
   if (room === "wide") {
     return (
@@ -23,7 +25,10 @@ export function Workbench({ card, page, ledger, widths }: Props) {
         style={{ gridTemplateColumns: `${widths[0]}px minmax(0,1fr) ${widths[1]}px` }}
       >
         <div>{card.content}</div>
-        <div>{page}</div>
+        <div className="grid content-start gap-3">
+          {page}
+          {more?.content}
+        </div>
         <aside aria-label="Ledger">{ledger}</aside>
       </main>
     );
@@ -37,20 +42,29 @@ export function Workbench({ card, page, ledger, widths }: Props) {
           : "grid grid-cols-[minmax(0,1fr)] content-start gap-3 p-2.5"
       }
     >
-      <div className="min-w-0">{page}</div>
+      <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3">
+        {page}
+        {medium && more?.content}
+      </div>
       <Tabs.Root defaultValue="ledger" className="min-w-0" activationMode="manual">
-        <Tabs.List aria-label="Beside the page" className={`flex gap-1.5 ${medium ? "pb-2" : "sticky bottom-0 pb-2"}`}>
+        <Tabs.List aria-label="Beside the page" className="sticky top-0 z-10 flex gap-1.5 bg-worktop pb-2">
           <Tabs.Trigger value="ledger" className="button min-h-[44px] flex-1 justify-center">
             Ledger
           </Tabs.Trigger>
           <Tabs.Trigger value="card" className="button min-h-[44px] flex-1 justify-center">
             {card.name}
           </Tabs.Trigger>
+          {!medium && more && (
+            <Tabs.Trigger value="more" className="button min-h-[44px] flex-1 justify-center">
+              {more.name}
+            </Tabs.Trigger>
+          )}
         </Tabs.List>
         <Tabs.Content value="ledger">
           <aside aria-label="Ledger">{ledger}</aside>
         </Tabs.Content>
         <Tabs.Content value="card">{card.content}</Tabs.Content>
+        {!medium && more && <Tabs.Content value="more">{more.content}</Tabs.Content>}
       </Tabs.Root>
     </main>
   );

@@ -75,7 +75,7 @@ export function TargetPanel({ fit, change }: Props) {
             {photos.count === photos.drawn ? "as in the sketch" : `${photos.drawn} in the sketch`}
           </span>
         </span>
-        <span className="col-start-2">
+        <span className={listed ? "col-span-full" : "col-start-2"}>
           <PrintsPanel fit={fit} change={change} />
         </span>
         <LengthField

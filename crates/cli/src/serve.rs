@@ -1,5 +1,6 @@
 //! The web application.
 
+use crate::documents::print;
 use anyhow::{Context, ensure};
 use clap::Args;
 use metrosk_server::{App, Pictures, Settings, demo, first};
@@ -110,9 +111,10 @@ async fn serve(options: Options, settings: Settings) -> anyhow::Result<()> {
     let stop = told_to_stop()?;
     let address = public.unwrap_or(format!("http://{}", listener.local_addr()?));
     let address = address.trim_end_matches('/');
-    println!("Metrosk is at {address}");
+    // Nobody may read any further: that must not end the server.
+    print(&format!("Metrosk is at {address}\n"))?;
     if let Some(link) = first {
-        println!("Nobody is known here yet. Make the first lead, with this link that works once: {address}{link}");
+        print(&format!("Nobody is known here yet. Make the first lead, with this link that works once: {address}{link}\n"))?;
     }
     metrosk_server::serve(listener, app, stop).await
 }

@@ -201,6 +201,27 @@ fn whoever_keeps_the_server_makes_a_link_for_a_new_password() {
 }
 
 #[test]
+fn requests_are_logged_without_what_they_are_about() {
+    let house = House::new("log");
+    let web = Path::new(env!("CARGO_TARGET_TMPDIR")).join("archive-web");
+    std::fs::create_dir_all(&web).unwrap();
+    std::fs::write(web.join("index.html"), "<p>Metrosk</p>").unwrap();
+    let mut command = house.metrosk(&["serve", "--listen", "127.0.0.1:0", "--web", web.to_str().unwrap()]);
+    let mut process = command.env_remove("RUST_LOG").stdout(Stdio::piped()).stderr(Stdio::piped()).spawn().unwrap();
+    let mut line = String::new();
+    BufReader::new(process.stdout.take().unwrap()).read_line(&mut line).unwrap();
+    let address = line.trim().strip_prefix("Metrosk is at http://").unwrap();
+    let mut stream = std::net::TcpStream::connect(address).unwrap();
+    stream.write_all(b"GET /api/me?secret=1 HTTP/1.1\r\nhost: x\r\nconnection: close\r\n\r\n").unwrap();
+    stream.read_to_end(&mut Vec::new()).unwrap();
+    process.kill().unwrap();
+    let told = String::from_utf8(process.wait_with_output().unwrap().stderr).unwrap();
+    let logged = told.lines().find(|l| l.contains("/api/me")).unwrap_or_else(|| panic!("no request was logged: {told}"));
+    assert!(logged.contains("200") && logged.contains("GET"), "{logged}");
+    assert!(!told.contains("secret"), "{told}");
+}
+
+#[test]
 fn a_stop_ends_while_a_stream_is_open() {
     let house = House::new("stop");
     let mut served = house.serve(true);

@@ -111,6 +111,7 @@ async fn the_drawer_is_searched_and_sketches_are_drawn_on() -> Result<()> {
     lines.send_keys("accent 1x1 in the middle").await?;
     browser.find("//p[@role='status'][starts-with(., 'Not saved yet')]").await?;
     click(&browser, "//button[.='Save']").await?;
+    browser.find("//p[@role='status'][.='As it lies in the drawer.']").await?;
     browser.window.refresh().await?;
     browser.find("//textarea[contains(., 'accent a1 1 x 1 at 5 1/2, 5 1/2')]").await?;
     browser.close().await

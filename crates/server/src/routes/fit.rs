@@ -49,11 +49,13 @@ pub(crate) async fn again(State(app): State<App>, member: Member, _in_hand: InHa
     post, operation_id = "change_blocks", path = "/api/numbers/change", tag = "sketches", request_body = ChangeDoc,
     responses((status = 200, body = SketchDoc), (status = 401, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn change(_member: Member, Document(body): Document) -> Result<Json<Value>, Failure> {
-    let part = |name| part(&body, name);
-    let sketch = Sketch::from_json(part("sketch")?).map_err(|e| names::under("sketch", e))?;
-    let change = Change::from_json(part("change")?, &sketch).map_err(|e| names::under("change", e))?;
-    Ok(Json(sketch.changed(&change).map_err(|e| names::under("sketch", e))?.to_json()))
+pub(crate) async fn change(State(app): State<App>, member: Member, _in_hand: InHand, Document(body): Document) -> Result<Json<Value>, Failure> {
+    let work = move |_: &Cancel| {
+        let sketch = Sketch::from_json(part(&body, "sketch")?).map_err(|e| names::under("sketch", e))?;
+        let change = Change::from_json(part(&body, "change")?, &sketch).map_err(|e| names::under("change", e))?;
+        Ok(Json(sketch.changed(&change).map_err(|e| names::under("sketch", e))?.to_json()))
+    };
+    app.compute.run(member.team(), Work::Document, work).await?
 }
 
 /// A document within a body.

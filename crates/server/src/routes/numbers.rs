@@ -1,9 +1,10 @@
 //! Sketches by number, and what is to be seen in them.
 
-use super::body::{Body, Document, Id};
+use super::body::{Body, Document, Id, InHand};
 use super::{names, sketches};
 use crate::app::App;
 use crate::auth::Member;
+use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::schema::{
     AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc, NumbersView, ReadingView, SketchDoc, WordErrorView,
@@ -26,7 +27,18 @@ use metrosk_core::sketch::Sketch;
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn read_numbers(member: Member, Body(given): Body<NumbersDoc>) -> Result<Json<NumbersView>, Failure> {
+pub(crate) async fn read_numbers(
+    State(app): State<App>,
+    member: Member,
+    _in_hand: InHand,
+    Body(given): Body<NumbersDoc>,
+) -> Result<Json<NumbersView>, Failure> {
+    let team = member.team();
+    app.compute.run(team, Work::Document, move |_| understood(&member, &given)).await?.map(Json)
+}
+
+/// What lines say to a maker, or what of them can't be understood.
+fn understood(member: &Member, given: &NumbersDoc) -> Result<NumbersView, Failure> {
     let earlier = given.over.as_ref().map(Sketch::from_json).transpose().map_err(|e| names::under("over", e))?;
     let maker = Defaults::from_json(&member.person.defaults).unwrap_or_default();
     let read = match &earlier {
@@ -34,7 +46,7 @@ pub(crate) async fn read_numbers(member: Member, Body(given): Body<NumbersDoc>) 
         None => numbers::read_as(&maker, &given.text),
     };
     // What the language lets through may still break a rule of the format: a mat around a mat around itself.
-    Ok(Json(match read {
+    Ok(match read {
         Ok(sketch) => match Sketch::from_json(&sketch.to_json()) {
             Ok(sketch) => NumbersView { document: Some(sketch.to_json()), preview: None, reading: Some(reading(&sketch)), errors: Vec::new() },
             Err(invalid) => NumbersView { document: None, preview: None, reading: None, errors: invalid.findings.iter().map(of_document).collect() },
@@ -43,7 +55,7 @@ pub(crate) async fn read_numbers(member: Member, Body(given): Body<NumbersDoc>) 
             let preview = numbers::read_what_can_be(&maker, &given.text).map(|s| s.to_json());
             NumbersView { document: None, preview, reading: None, errors: errors.into_iter().map(at_word).collect() }
         }
-    }))
+    })
 }
 
 /// A sketch document as lines by number, with what is to be seen in it. It goes into no drawer.
@@ -55,9 +67,17 @@ pub(crate) async fn read_numbers(member: Member, Body(given): Body<NumbersDoc>) 
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn write_numbers(_member: Member, Document(body): Document) -> Result<Json<LinesView>, Failure> {
-    let sketch = Sketch::from_json(&body)?;
-    Ok(Json(LinesView { text: numbers::print(&sketch), reading: reading(&sketch) }))
+pub(crate) async fn write_numbers(
+    State(app): State<App>,
+    member: Member,
+    _in_hand: InHand,
+    Document(body): Document,
+) -> Result<Json<LinesView>, Failure> {
+    let work = move |_: &_| {
+        let sketch = Sketch::from_json(&body)?;
+        Ok(Json(LinesView { text: numbers::print(&sketch), reading: reading(&sketch) }))
+    };
+    app.compute.run(member.team(), Work::Document, work).await?
 }
 
 fn at_word(e: numbers::WordError) -> WordErrorView {
@@ -77,14 +97,23 @@ fn of_document(f: &Finding) -> WordErrorView {
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn agree(_member: Member, Body(asked): Body<AgreeDoc>) -> Result<Json<serde_json::Value>, Failure> {
+pub(crate) async fn agree(
+    State(app): State<App>,
+    member: Member,
+    _in_hand: InHand,
+    Body(asked): Body<AgreeDoc>,
+) -> Result<Json<serde_json::Value>, Failure> {
+    app.compute.run(member.team(), Work::Document, move |_| agreed(&asked)).await?.map(Json)
+}
+
+fn agreed(asked: &AgreeDoc) -> Result<serde_json::Value, Failure> {
     let sketch = Sketch::from_json(&asked.sketch).map_err(|e| names::under("sketch", e))?;
     let place = Place::ALL.into_iter().find(|p| p.along() == asked.along && !p.is_centre());
     let place = place.ok_or_else(|| Invalid::one("along", format!("{:?}", asked.along), "left, right, top or bottom"))?;
     let blocks: Vec<usize> = asked.blocks.iter().filter_map(|id| sketch.index_of(id)).collect();
     let near = near_lines(&sketch).into_iter().find(|n| n.line.place == place && n.line.blocks.iter().all(|b| blocks.contains(b)));
     let near = near.ok_or_else(|| Invalid::one("blocks", asked.blocks.join(", "), "blocks whose edges nearly agree, as the reading tells them"))?;
-    Ok(Json(made_one(&sketch, &near).to_json()))
+    Ok(made_one(&sketch, &near).to_json())
 }
 
 /// A sketch as lines by number.

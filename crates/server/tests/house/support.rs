@@ -32,11 +32,13 @@ impl Server {
     pub(crate) async fn empty(settings: Settings) -> Server {
         let database = Database::fresh().unwrap();
         let app = App::connect(&database.url, settings).await.unwrap();
-        let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.unwrap();
-        let address = format!("http://{}", listener.local_addr().unwrap());
-        let service = router(app.clone()).into_make_service_with_connect_info::<SocketAddr>();
-        tokio::spawn(async move { axum::serve(listener, service).await });
-        Server { address, app, database }
+        Server { address: serve(app.clone()).await, app, database }
+    }
+
+    /// The address of another server on the same database.
+    pub(crate) async fn twin(&self) -> String {
+        let app = App::connect(&self.database.url, Settings::default()).await.unwrap();
+        serve(app).await
     }
 
     /// Somebody who is not signed in.
@@ -110,6 +112,15 @@ impl Guest {
     pub(crate) async fn kites(&self) -> Value {
         self.page("Kites over the flats").await
     }
+}
+
+/// Serves the whole router on a free port: its address.
+async fn serve(app: App) -> String {
+    let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let address = format!("http://{}", listener.local_addr().unwrap());
+    let service = router(app).into_make_service_with_connect_info::<SocketAddr>();
+    tokio::spawn(async move { axum::serve(listener, service).await });
+    address
 }
 
 /// A thing's id.

@@ -1,8 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useReducer, useRef } from "react";
-import { ApiError, api, type PageView } from "@/api/client";
+import { api, type PageView } from "@/api/client";
 import { useMe } from "@/features/people/useMe";
 import { dropDraft, holdThing, keepDraft } from "./drafts";
+import { failed } from "./failed";
 import { type Draft, opened, type PlanEvent, type PlanState, reduce, type Step } from "./planState";
 
 /** Changes are written this long after the last one. */
@@ -94,17 +95,4 @@ async function send(id: string, state: PlanState, dispatch: React.Dispatch<PlanE
   } catch (error) {
     dispatch(failed(error, step));
   }
-}
-
-/** What a step that failed means. */
-function failed(error: unknown, step: Step): PlanEvent {
-  const problem = error instanceof ApiError ? error.problem : undefined;
-  if (!problem || problem.status >= 500 || problem.status === 429) return { type: "offline" };
-  if (problem.status === 409 && problem.newest) return { type: "conflict", newest: problem.newest };
-  if (problem.status === 409) return { type: "nothing", key: step.key };
-  const first = problem.findings?.[0];
-  return {
-    type: "refused",
-    why: first ? `${first.path}: found ${first.found}; allowed is ${first.allowed}` : problem.detail,
-  };
 }

@@ -28,7 +28,10 @@ pub(crate) struct Archive {
 
 impl Store {
     async fn open(&self) -> anyhow::Result<App> {
-        let settings = Settings { pictures: Pictures::at(&self.pictures), ..Settings::default() };
+        let settings = Settings {
+            pictures: Pictures::at(&self.pictures),
+            ..Settings::default()
+        };
         App::connect_as_is(&self.database_url, settings).await
     }
 }
@@ -48,7 +51,9 @@ pub(crate) fn restore(archive: &Archive) -> anyhow::Result<()> {
 /// Prints the path of a link with which a person sets a new password.
 pub(crate) fn password_link(account: &str, store: &Store) -> anyhow::Result<()> {
     let path = run(async { first::password_link(&store.open().await?, account).await })?;
-    print(&format!("It works once, within two days: put the server's address before it.\n{path}\n"))
+    print(&format!(
+        "It works once, within two days: put the server's address before it.\n{path}\n"
+    ))
 }
 
 fn run<T>(work: impl Future<Output = anyhow::Result<T>>) -> anyhow::Result<T> {
@@ -56,6 +61,9 @@ fn run<T>(work: impl Future<Output = anyhow::Result<T>>) -> anyhow::Result<T> {
 }
 
 fn summary(done: &str, file: &Path, counts: &Counts) -> String {
-    let rows: Vec<String> = counts.iter().map(|(table, n)| format!("{n} {}", table.replace('_', " "))).collect();
+    let rows: Vec<String> = counts
+        .iter()
+        .map(|(table, n)| format!("{n} {}", table.replace('_', " ")))
+        .collect();
     format!("{done}: {}, {}\n", file.display(), rows.join(", "))
 }

@@ -19,20 +19,35 @@ pub(crate) fn fit(path: &str) -> anyhow::Result<()> {
 
 /// Reads a sketch from the picture of a file and prints it.
 pub(crate) fn read(path: &str, page: &str, pages: &str, unit: &str) -> anyhow::Result<()> {
-    let unit = Unit::from_name(unit).with_context(|| format!("--unit is {unit:?}; allowed are in and mm"))?;
+    let unit = Unit::from_name(unit)
+        .with_context(|| format!("--unit is {unit:?}; allowed are in and mm"))?;
     let pages: u32 = match pages {
         "1" => 1,
         "2" => 2,
         other => anyhow::bail!("--pages is {other:?}; allowed are 1 and 2"),
     };
-    let page = page_size(page, unit).with_context(|| format!("--page is {page:?}; allowed is width by height, as 12x12, each from 1 to 48 in"))?;
+    let page = page_size(page, unit).with_context(|| {
+        format!("--page is {page:?}; allowed is width by height, as 12x12, each from 1 to 48 in")
+    })?;
     let picture = metrosk_vision::decode(&bytes(path)?).with_context(|| path.to_owned())?;
-    let name = std::path::Path::new(path).file_stem().map_or("Sketch".to_owned(), |n| n.to_string_lossy().into_owned());
-    let asked = Asked { page, pages, unit, name, corners: None };
-    let reading = metrosk_vision::read(&picture.pixels, &asked, &|_| true).with_context(|| path.to_owned())?;
+    let name = std::path::Path::new(path)
+        .file_stem()
+        .map_or("Sketch".to_owned(), |n| n.to_string_lossy().into_owned());
+    let asked = Asked {
+        page,
+        pages,
+        unit,
+        name,
+        corners: None,
+    };
+    let reading = metrosk_vision::read(&picture.pixels, &asked, &|_| true)
+        .with_context(|| path.to_owned())?;
     // What is printed is a sketch by its own rules, or nothing.
     Sketch::from_json(&reading.sketch).context("what was read makes no sketch")?;
-    print(&format!("{}\n", serde_json::to_string_pretty(&reading.sketch)?))
+    print(&format!(
+        "{}\n",
+        serde_json::to_string_pretty(&reading.sketch)?
+    ))
 }
 
 /// Width by height in the unit.
@@ -41,7 +56,9 @@ fn page_size(text: &str, unit: Unit) -> Option<(f64, f64)> {
     let side = |t: &str| {
         let length = Length::parse(t.trim(), unit).ok()?;
         let inches = length.to_units(Unit::Inch);
-        (1.0..=48.0).contains(&inches).then(|| length.to_units(unit))
+        (1.0..=48.0)
+            .contains(&inches)
+            .then(|| length.to_units(unit))
     };
     Some((side(w)?, side(h)?))
 }
@@ -51,10 +68,15 @@ fn bytes(path: &str) -> anyhow::Result<Vec<u8>> {
     let mut bytes = Vec::new();
     let most = MOST_BYTES as u64 + 1;
     if path == "-" {
-        std::io::stdin().take(most).read_to_end(&mut bytes).context("standard input can't be read")?;
+        std::io::stdin()
+            .take(most)
+            .read_to_end(&mut bytes)
+            .context("standard input can't be read")?;
     } else {
         let file = std::fs::File::open(path).with_context(|| format!("{path} can't be opened"))?;
-        file.take(most).read_to_end(&mut bytes).with_context(|| format!("{path} can't be read"))?;
+        file.take(most)
+            .read_to_end(&mut bytes)
+            .with_context(|| format!("{path} can't be read"))?;
     }
     Ok(bytes)
 }
@@ -69,7 +91,11 @@ fn text(path: &str) -> anyhow::Result<String> {
         file.take(LARGEST + 1).read_to_string(&mut text)
     };
     let size = read.with_context(|| format!("{path} can't be read as UTF-8 text"))?;
-    anyhow::ensure!(size as u64 <= LARGEST, "{path} is larger than {} MB, which is allowed", LARGEST / (1024 * 1024));
+    anyhow::ensure!(
+        size as u64 <= LARGEST,
+        "{path} is larger than {} MB, which is allowed",
+        LARGEST / (1024 * 1024)
+    );
     Ok(text)
 }
 

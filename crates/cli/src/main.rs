@@ -72,7 +72,12 @@ enum Command {
 fn main() -> ExitCode {
     let done = match Arguments::parse().command {
         Command::Fit { request } => documents::fit(&request),
-        Command::Read { picture, page, pages, unit } => documents::read(&picture, &page, &pages, &unit),
+        Command::Read {
+            picture,
+            page,
+            pages,
+            unit,
+        } => documents::read(&picture, &page, &pages, &unit),
         Command::Serve(options) => serve::run(options),
         Command::Backup(archive) => archive::backup(&archive),
         Command::Restore(archive) => archive::restore(&archive),
@@ -83,7 +88,10 @@ fn main() -> ExitCode {
         Ok(()) => ExitCode::SUCCESS,
         Err(error) => {
             // One line, whatever the error's own text holds.
-            eprintln!("metrosk: {}", format!("{error:#}").replace(['\n', '\r'], " "));
+            eprintln!(
+                "metrosk: {}",
+                format!("{error:#}").replace(['\n', '\r'], " ")
+            );
             ExitCode::from(2)
         }
     }

@@ -60,7 +60,10 @@ impl Options {
         if let Some(url) = &self.public_url {
             let known = url.starts_with("https://") || url.starts_with("http://");
             let bare = url.splitn(4, '/').nth(3).is_none_or(str::is_empty);
-            ensure!(known && bare, "--public-url is {url:?}; allowed is https:// or http:// with a host, and nothing after it");
+            ensure!(
+                known && bare,
+                "--public-url is {url:?}; allowed is https:// or http:// with a host, and nothing after it"
+            );
         }
         let settings = Settings {
             demo: self.demo,
@@ -89,7 +92,10 @@ impl Options {
 pub(crate) fn run(options: Options) -> anyhow::Result<()> {
     let settings = options.check()?;
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("info"));
-    tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
+    tracing_subscriber::fmt()
+        .with_env_filter(filter)
+        .with_writer(std::io::stderr)
+        .init();
     let runtime = tokio::runtime::Runtime::new()?;
     let done = runtime.block_on(serve(options, settings));
     // What still computes has been told to stop; a step of it that takes longer is not waited for.
@@ -101,12 +107,18 @@ async fn serve(options: Options, settings: Settings) -> anyhow::Result<()> {
     let public = settings.public_url.clone();
     let app = App::connect(&options.database_url, settings).await?;
     let built = options.web.join("index.html").is_file();
-    ensure!(built, "{} holds no built front end; `npm run build` in web/ makes one", options.web.display());
+    ensure!(
+        built,
+        "{} holds no built front end; `npm run build` in web/ makes one",
+        options.web.display()
+    );
     if options.demo && demo::load_once(&app).await? {
         tracing::info!("the demo has been loaded");
     }
     let first = first::link(&app).await?;
-    let listener = TcpListener::bind(options.listen).await.with_context(|| format!("{} can't be listened on", options.listen))?;
+    let listener = TcpListener::bind(options.listen)
+        .await
+        .with_context(|| format!("{} can't be listened on", options.listen))?;
     // Whoever reads that it is ready may tell it to stop in the next moment.
     let stop = told_to_stop()?;
     let address = public.unwrap_or(format!("http://{}", listener.local_addr()?));
@@ -114,14 +126,19 @@ async fn serve(options: Options, settings: Settings) -> anyhow::Result<()> {
     // Nobody may read any further: that must not end the server.
     print(&format!("Metrosk is at {address}\n"))?;
     if let Some(link) = first {
-        print(&format!("Nobody is known here yet. Make the first lead, with this link that works once: {address}{link}\n"))?;
+        print(&format!(
+            "Nobody is known here yet. Make the first lead, with this link that works once: {address}{link}\n"
+        ))?;
     }
     metrosk_server::serve(listener, app, stop).await
 }
 
 /// Listens for Ctrl-C, and for the signal that a service manager sends, from now on; done when one has come.
 fn told_to_stop() -> anyhow::Result<impl Future<Output = ()> + Send + 'static> {
-    let (mut terminate, mut interrupt) = (signal(SignalKind::terminate())?, signal(SignalKind::interrupt())?);
+    let (mut terminate, mut interrupt) = (
+        signal(SignalKind::terminate())?,
+        signal(SignalKind::interrupt())?,
+    );
     Ok(async move {
         tokio::select! {
             _ = interrupt.recv() => {}

@@ -45,7 +45,10 @@ fn a_request_on_standard_input_is_fitted() {
     assert!(output.status.success() && output.stderr.is_empty());
     let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
     assert_eq!(answer["format"], "metrosk-proposals/1");
-    assert_eq!(answer["proposals"][0]["layout"]["canvas"]["page"], json!({"w": 8.5, "h": 11}));
+    assert_eq!(
+        answer["proposals"][0]["layout"]["canvas"]["page"],
+        json!({"w": 8.5, "h": 11})
+    );
 }
 
 #[test]
@@ -53,7 +56,10 @@ fn a_request_in_a_file_gives_the_same_answer() {
     let path = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join("request.metrosk.json");
     std::fs::write(&path, request().to_string()).unwrap();
     let from_file = metrosk(&["fit", path.to_str().unwrap()], "");
-    assert_eq!(from_file.stdout, metrosk(&["fit", "-"], &request().to_string()).stdout);
+    assert_eq!(
+        from_file.stdout,
+        metrosk(&["fit", "-"], &request().to_string()).stdout
+    );
 }
 
 #[test]
@@ -63,18 +69,30 @@ fn a_conflict_is_an_answer_and_not_an_error() {
     let output = metrosk(&["fit", "-"], &clash.to_string());
     assert!(output.status.success());
     let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
-    assert_eq!((&answer["proposals"], &answer["conflict"]["pins"]), (&json!([]), &json!([0, 1])));
+    assert_eq!(
+        (&answer["proposals"], &answer["conflict"]["pins"]),
+        (&json!([]), &json!([0, 1]))
+    );
 }
 
 #[test]
 fn what_is_not_understood_is_one_line_and_status_two() {
     refused(&metrosk(&["fit", "-"], "not json"), "not JSON");
-    refused(&metrosk(&["fit", "-"], "{\"format\": \"metrosk-fit/2\"}"), "metrosk-fit/1");
-    refused(&metrosk(&["fit", "/nowhere/at/all.json"], ""), "can't be opened");
+    refused(
+        &metrosk(&["fit", "-"], "{\"format\": \"metrosk-fit/2\"}"),
+        "metrosk-fit/1",
+    );
+    refused(
+        &metrosk(&["fit", "/nowhere/at/all.json"], ""),
+        "can't be opened",
+    );
     refused(&metrosk(&["fit", "/"], ""), "/");
     let mut broken = request();
     broken["sketch"]["blocks"][2]["box"]["w"] = json!("wide\nwide");
-    refused(&metrosk(&["fit", "-"], &broken.to_string()), "sketch.blocks[2].box.w");
+    refused(
+        &metrosk(&["fit", "-"], &broken.to_string()),
+        "sketch.blocks[2].box.w",
+    );
     let mut other = request();
     other["approach"] = json!("run-on");
     refused(&metrosk(&["fit", "-"], &other.to_string()), "run-on");
@@ -82,9 +100,27 @@ fn what_is_not_understood_is_one_line_and_status_two() {
 
 #[test]
 fn serving_to_others_is_refused() {
-    let output = metrosk(&["serve", "--listen", "0.0.0.0:0", "--database-url", "postgres://nobody@127.0.0.1:1/x"], "");
+    let output = metrosk(
+        &[
+            "serve",
+            "--listen",
+            "0.0.0.0:0",
+            "--database-url",
+            "postgres://nobody@127.0.0.1:1/x",
+        ],
+        "",
+    );
     refused(&output, "not an address of this machine alone");
-    let output = metrosk(&["serve", "--listen", "127.0.0.1:0", "--database-url", "postgres://nobody@127.0.0.1:1/x"], "");
+    let output = metrosk(
+        &[
+            "serve",
+            "--listen",
+            "127.0.0.1:0",
+            "--database-url",
+            "postgres://nobody@127.0.0.1:1/x",
+        ],
+        "",
+    );
     assert_eq!(output.status.code(), Some(2));
     assert!(String::from_utf8_lossy(&output.stderr).contains("DATABASE_URL"));
 }
@@ -96,53 +132,123 @@ fn help_tells_a_newcomer_what_to_do() {
         assert!(help.contains(word), "{help}");
     }
     let help = String::from_utf8(metrosk(&["fit", "--help"], "").stdout).unwrap();
-    assert!(help.contains("standard input") && help.contains("exit status 2"), "{help}");
+    assert!(
+        help.contains("standard input") && help.contains("exit status 2"),
+        "{help}"
+    );
 }
 
 #[test]
 fn a_server_is_not_opened_to_the_world_without_tls() {
-    let serve = |more: &[&str]| metrosk(&[&["serve", "--database-url", "postgres://127.0.0.1:1/none"], more].concat(), "");
-    refused(&serve(&["--listen", "0.0.0.0:4870"]), "not an address of this machine alone");
-    refused(&serve(&["--listen", "0.0.0.0:4870", "--public-url", "http://paper.example"]), "not an address of this machine alone");
-    refused(&serve(&["--public-url", "paper.example"]), "allowed is https://");
-    refused(&serve(&["--public-url", "https://paper.example/metrosk"]), "nothing after it");
+    let serve = |more: &[&str]| {
+        metrosk(
+            &[
+                &["serve", "--database-url", "postgres://127.0.0.1:1/none"],
+                more,
+            ]
+            .concat(),
+            "",
+        )
+    };
+    refused(
+        &serve(&["--listen", "0.0.0.0:4870"]),
+        "not an address of this machine alone",
+    );
+    refused(
+        &serve(&[
+            "--listen",
+            "0.0.0.0:4870",
+            "--public-url",
+            "http://paper.example",
+        ]),
+        "not an address of this machine alone",
+    );
+    refused(
+        &serve(&["--public-url", "paper.example"]),
+        "allowed is https://",
+    );
+    refused(
+        &serve(&["--public-url", "https://paper.example/metrosk"]),
+        "nothing after it",
+    );
 }
 
 #[test]
 fn a_backup_is_written_once_and_restored_onto_an_empty_database() {
-    let (one, other) = (metrosk_testkit::Database::fresh().unwrap(), metrosk_testkit::Database::fresh().unwrap());
+    let (one, other) = (
+        metrosk_testkit::Database::fresh().unwrap(),
+        metrosk_testkit::Database::fresh().unwrap(),
+    );
     let file = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join("command-backup.zip");
     let _ = std::fs::remove_file(&file);
     let file = file.to_str().unwrap();
     let run = |what: &str, database: &str| metrosk(&[what, file, "--database-url", database], "");
     let written = run("backup", &one.url);
-    assert!(written.status.success(), "{}", String::from_utf8_lossy(&written.stderr));
+    assert!(
+        written.status.success(),
+        "{}",
+        String::from_utf8_lossy(&written.stderr)
+    );
     assert!(String::from_utf8_lossy(&written.stdout).starts_with("Written: "));
     refused(&run("backup", &one.url), "can't be written");
     assert!(run("restore", &other.url).status.success());
     std::fs::write(file, "no archive").unwrap();
     refused(&run("restore", &other.url), "is no archive");
-    refused(&run("restore", "postgres://127.0.0.1:1/none"), "the database does not answer");
+    refused(
+        &run("restore", "postgres://127.0.0.1:1/none"),
+        "the database does not answer",
+    );
 }
 
 #[test]
 fn a_picture_is_read_and_printed_as_a_sketch() {
     let drawn = &metrosk_demo::sketches(metrosk_demo::SEED)[0];
-    let scan = metrosk_vision::jpeg(&metrosk_demo::picture(drawn, metrosk_demo::Style::Clean, 1), 90).unwrap();
-    let output = fed(&["read", "-", "--page", "12x12", "--pages", "1", "--unit", "in"], &scan);
-    assert!(output.status.success() && output.stderr.is_empty(), "{}", String::from_utf8_lossy(&output.stderr));
+    let scan = metrosk_vision::jpeg(
+        &metrosk_demo::picture(drawn, metrosk_demo::Style::Clean, 1),
+        90,
+    )
+    .unwrap();
+    let output = fed(
+        &[
+            "read", "-", "--page", "12x12", "--pages", "1", "--unit", "in",
+        ],
+        &scan,
+    );
+    assert!(
+        output.status.success() && output.stderr.is_empty(),
+        "{}",
+        String::from_utf8_lossy(&output.stderr)
+    );
     let sketch: Value = serde_json::from_slice(&output.stdout).unwrap();
-    assert_eq!((&sketch["format"], &sketch["canvas"]["pages"]), (&json!("metrosk-sketch/1"), &json!(1)));
-    assert!(sketch["blocks"].as_array().unwrap().iter().all(|b| b["sure"].is_number()));
+    assert_eq!(
+        (&sketch["format"], &sketch["canvas"]["pages"]),
+        (&json!("metrosk-sketch/1"), &json!(1))
+    );
+    assert!(
+        sketch["blocks"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .all(|b| b["sure"].is_number())
+    );
     let millimetres = fed(&["read", "-", "--page", "305x305", "--unit", "mm"], &scan);
     let sketch: Value = serde_json::from_slice(&millimetres.stdout).unwrap();
-    assert_eq!((&sketch["unit"], &sketch["canvas"]["page"]["w"]), (&json!("mm"), &json!(305)));
+    assert_eq!(
+        (&sketch["unit"], &sketch["canvas"]["page"]["w"]),
+        (&json!("mm"), &json!(305))
+    );
 }
 
 #[test]
 fn a_picture_that_cant_be_used_is_one_line() {
-    refused(&metrosk(&["read", "-"], "not a picture"), "PNG, JPEG and WebP");
-    refused(&metrosk(&["read", "no-such-file.png"], ""), "no-such-file.png");
+    refused(
+        &metrosk(&["read", "-"], "not a picture"),
+        "PNG, JPEG and WebP",
+    );
+    refused(
+        &metrosk(&["read", "no-such-file.png"], ""),
+        "no-such-file.png",
+    );
     refused(&metrosk(&["read", "-", "--page", "12"], ""), "--page");
     refused(&metrosk(&["read", "-", "--page", "0x12"], ""), "--page");
     refused(&metrosk(&["read", "-", "--pages", "3"], ""), "--pages");

@@ -21,8 +21,16 @@ pub struct Finding {
 
 impl fmt::Display for Finding {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        let place = if self.path.is_empty() { "the document" } else { &self.path };
-        write!(f, "{place}: found {}; allowed is {}", self.found, self.allowed)
+        let place = if self.path.is_empty() {
+            "the document"
+        } else {
+            &self.path
+        };
+        write!(
+            f,
+            "{place}: found {}; allowed is {}",
+            self.found, self.allowed
+        )
     }
 }
 
@@ -36,7 +44,13 @@ pub struct Invalid {
 impl Invalid {
     /// A single finding about a document.
     pub fn one(path: &str, found: impl Into<String>, allowed: impl Into<String>) -> Invalid {
-        Invalid { findings: vec![Finding { path: path.to_owned(), found: found.into(), allowed: allowed.into() }] }
+        Invalid {
+            findings: vec![Finding {
+                path: path.to_owned(),
+                found: found.into(),
+                allowed: allowed.into(),
+            }],
+        }
     }
 }
 
@@ -54,12 +68,22 @@ impl fmt::Display for Invalid {
 /// # Errors
 /// When the text is not JSON.
 pub fn parse_json(text: &str) -> Result<Value, Invalid> {
-    serde_json::from_str(text).map_err(|e| Invalid::one("", format!("text that is not JSON ({e})"), "one JSON document"))
+    serde_json::from_str(text).map_err(|e| {
+        Invalid::one(
+            "",
+            format!("text that is not JSON ({e})"),
+            "one JSON document",
+        )
+    })
 }
 
 /// A decimal number as documents write it: whole numbers without a decimal point.
 pub fn number(value: f64) -> Value {
-    if value.fract() == 0.0 && value.abs() < 1e15 { Value::from(value as i64) } else { Value::from(value) }
+    if value.fract() == 0.0 && value.abs() < 1e15 {
+        Value::from(value as i64)
+    } else {
+        Value::from(value)
+    }
 }
 
 /// A length as a decimal number of a unit.

@@ -103,7 +103,9 @@ fn fit_by_all(request: &Request, cancel: &Cancel) -> Outcome {
     };
     let mut proposals: Vec<Proposal> = Vec::new();
     let mut conflict = None;
-    for found in each_at_once(&approaches, |approach| fit_by(request, &sketch, approach, None, cancel)) {
+    for found in each_at_once(&approaches, |approach| {
+        fit_by(request, &sketch, approach, None, cancel)
+    }) {
         match found {
             Ok(proposal) => proposals.push(proposal),
             Err(Unfit::Conflict(found)) => conflict = conflict.or(Some(found)),
@@ -121,11 +123,17 @@ fn fit_by_all(request: &Request, cancel: &Cancel) -> Outcome {
 
 /// The fit for each of several ways, in their order whichever is done first: they have nothing to do with each other.
 fn each_at_once<W: Copy + Sync, T: Send>(ways: &[W], fit: impl Fn(W) -> T + Sync) -> Vec<T> {
-    let Some((first, rest)) = ways.split_first() else { return Vec::new() };
+    let Some((first, rest)) = ways.split_first() else {
+        return Vec::new();
+    };
     std::thread::scope(|scope| {
         let others: Vec<_> = rest.iter().map(|a| scope.spawn(|| fit(*a))).collect();
         let mut found = vec![fit(*first)];
-        found.extend(others.into_iter().map(|other| other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))));
+        found.extend(others.into_iter().map(|other| {
+            other
+                .join()
+                .unwrap_or_else(|panic| std::panic::resume_unwind(panic))
+        }));
         found
     })
 }
@@ -136,19 +144,38 @@ const SHAPE_CHANGES: f64 = 1.25;
 const ALIKE: f64 = INCH / 16.0;
 
 /// Where the page's shape changes too much for both, a fit by its scale with positions first, and one with proportions first.
-fn emphasised(request: &Request, sketch: &Sketch, found: &[Proposal], cancel: &Cancel) -> Vec<Proposal> {
-    let Some(balanced) = found.iter().find(|p| p.approach == Approach::Scale) else { return Vec::new() };
+fn emphasised(
+    request: &Request,
+    sketch: &Sketch,
+    found: &[Proposal],
+    cancel: &Cancel,
+) -> Vec<Proposal> {
+    let Some(balanced) = found.iter().find(|p| p.approach == Approach::Scale) else {
+        return Vec::new();
+    };
     let map = Map::new(Approach::Scale, sketch.canvas, request.target);
-    if request.approach.is_some() || request.emphasis.is_some() || map.most() < SHAPE_CHANGES * map.least() {
+    if request.approach.is_some()
+        || request.emphasis.is_some()
+        || map.most() < SHAPE_CHANGES * map.least()
+    {
         return Vec::new();
     }
     let by = |emphasis| {
-        let request = Request { emphasis: Some(emphasis), ..request.clone() };
+        let request = Request {
+            emphasis: Some(emphasis),
+            ..request.clone()
+        };
         let proposal = fit_by(&request, sketch, Approach::Scale, None, cancel).ok()?;
         // What she did not ask for comes after what holds both as well as can be.
-        Some(Proposal { score: proposal.score.min(balanced.score - 0.1).max(0.0), ..proposal })
+        Some(Proposal {
+            score: proposal.score.min(balanced.score - 0.1).max(0.0),
+            ..proposal
+        })
     };
-    each_at_once(&[Emphasis::Positions, Emphasis::Proportions], by).into_iter().flatten().collect()
+    each_at_once(&[Emphasis::Positions, Emphasis::Proportions], by)
+        .into_iter()
+        .flatten()
+        .collect()
 }
 
 /// Near-equal proposals are shown once, the better one.
@@ -158,7 +185,12 @@ fn once(proposals: &mut Vec<Proposal>) {
         let (a, b) = (&a.layout.blocks, &b.layout.blocks);
         let same = |(a, b): (&LayoutBlock, &LayoutBlock)| {
             let (s, t) = (a.extent(), b.extent());
-            a.from == b.from && a.block.kind == b.block.kind && near(s.l, t.l) && near(s.t, t.t) && near(s.r, t.r) && near(s.b, t.b)
+            a.from == b.from
+                && a.block.kind == b.block.kind
+                && near(s.l, t.l)
+                && near(s.t, t.t)
+                && near(s.r, t.r)
+                && near(s.b, t.b)
         };
         a.len() == b.len() && a.iter().zip(b).all(same)
     };
@@ -173,7 +205,10 @@ fn once(proposals: &mut Vec<Proposal>) {
 
 /// The request with what is held turned and flipped as the sketch is.
 fn oriented(request: &Request) -> Request {
-    Request { holds: request.holds.oriented(request.turn, request.flip), ..request.clone() }
+    Request {
+        holds: request.holds.oriented(request.turn, request.flip),
+        ..request.clone()
+    }
 }
 
 /// Fits again with the choices of an earlier proposal held: one programme, for a pin that is being moved.
@@ -186,9 +221,19 @@ pub fn refit(request: &Request, choices: &Choices) -> Result<Outcome, Invalid> {
     let applying = Approach::that_apply(sketch.canvas.pages, request.target.pages);
     if !applying.contains(&choices.approach) {
         let names: Vec<&str> = applying.iter().map(|a| a.name()).collect();
-        return Err(Invalid::one("approach", format!("“{}”", choices.approach.name()), names.join(", ")));
+        return Err(Invalid::one(
+            "approach",
+            format!("“{}”", choices.approach.name()),
+            names.join(", "),
+        ));
     }
-    match fit_by(request, &sketch, choices.approach, Some(choices), &Cancel::default()) {
+    match fit_by(
+        request,
+        &sketch,
+        choices.approach,
+        Some(choices),
+        &Cancel::default(),
+    ) {
         Ok(proposal) => Ok(Outcome::Proposals(vec![proposal])),
         Err(Unfit::Conflict(conflict)) => Ok(Outcome::Conflict(conflict)),
         Err(Unfit::Unsuited(invalid)) => Err(invalid),
@@ -213,7 +258,10 @@ const EMPTIED: f64 = 0.5;
 fn rank(proposals: &mut [Proposal], listed: bool) {
     let fell = |p: &Proposal| {
         let m = &p.measures;
-        m.drift_mean > FALLEN.0 || m.drift_max > FALLEN.1 || !listed && m.slot_shape > FALLEN.2 || m.contacts.share() < TOUCHING
+        m.drift_mean > FALLEN.0
+            || m.drift_max > FALLEN.1
+            || !listed && m.slot_shape > FALLEN.2
+            || m.contacts.share() < TOUCHING
     };
     let place = |p: &Proposal| {
         let most = p.measures.drift_max;
@@ -230,19 +278,35 @@ fn rank(proposals: &mut [Proposal], listed: bool) {
         for proposal in proposals.iter_mut().filter(|p| place(p) == at) {
             proposal.score = proposal.score.min(least - 0.1).max(0.0);
         }
-        least = proposals.iter().filter(|p| place(p) <= at).map(|p| p.score).fold(f64::INFINITY, f64::min);
+        least = proposals
+            .iter()
+            .filter(|p| place(p) <= at)
+            .map(|p| p.score)
+            .fold(f64::INFINITY, f64::min);
     }
     proposals.sort_by(|a, b| place(a).cmp(&place(b)).then(b.score.total_cmp(&a.score)));
 }
 
 /// Fits by one approach: at once, or by way of the sketch that it makes first.
-fn fit_by(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&Choices>, cancel: &Cancel) -> Result<Proposal, Unfit> {
+fn fit_by(
+    request: &Request,
+    sketch: &Sketch,
+    approach: Approach,
+    held: Option<&Choices>,
+    cancel: &Cancel,
+) -> Result<Proposal, Unfit> {
     let derived = match copies::derived(request, sketch, approach) {
         None => return fit_one(request, sketch, approach, held, cancel),
         Some(derived) => derived.map_err(Unfit::Conflict)?,
     };
     if let Some(page) = twice::one_page(request, approach, &derived) {
-        let found = fit_one(page.request(), &page.request().sketch, Approach::Scale, held, cancel);
+        let found = fit_one(
+            page.request(),
+            &page.request().sketch,
+            Approach::Scale,
+            held,
+            cancel,
+        );
         return match found {
             Ok(proposal) => Ok(derived.named(page.both(proposal, &derived), request)),
             Err(unfit) => Err(unfit.map(|conflict| derived.told(page.told(conflict)))),
@@ -256,19 +320,40 @@ fn fit_by(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&
 }
 
 /// Fits at once: as it is, and where the fold parts what a cluster lay over once more with the cluster doubled.
-fn fit_one(request: &Request, sketch: &Sketch, approach: Approach, held: Option<&Choices>, cancel: &Cancel) -> Result<Proposal, Unfit> {
+fn fit_one(
+    request: &Request,
+    sketch: &Sketch,
+    approach: Approach,
+    held: Option<&Choices>,
+    cancel: &Cancel,
+) -> Result<Proposal, Unfit> {
     let map = Map::new(approach, sketch.canvas, request.target);
     if let Some(choices) = held {
         let doubled = doubled::held(request, sketch, choices);
-        return fit_with(&doubled::with(request, doubled), sketch, (approach, map), held, cancel);
+        return fit_with(
+            &doubled::with(request, doubled),
+            sketch,
+            (approach, map),
+            held,
+            cancel,
+        );
     }
     let plain = fit_with(request, sketch, (approach, map), None, cancel)?;
     let parted = doubled::parted(request, sketch, map, &plain.measures);
     if parted.is_empty() {
         return Ok(plain);
     }
-    let doubled = fit_with(&doubled::with(request, parted), sketch, (approach, map), None, cancel);
-    Ok(doubled.ok().filter(|d| doubled::is_better(&d.measures, &plain.measures)).unwrap_or(plain))
+    let doubled = fit_with(
+        &doubled::with(request, parted),
+        sketch,
+        (approach, map),
+        None,
+        cancel,
+    );
+    Ok(doubled
+        .ok()
+        .filter(|d| doubled::is_better(&d.measures, &plain.measures))
+        .unwrap_or(plain))
 }
 
 fn fit_with(
@@ -278,22 +363,49 @@ fn fit_with(
     held: Option<&Choices>,
     cancel: &Cancel,
 ) -> Result<Proposal, Unfit> {
-    let Some(items) = item::items(request, sketch, map) else { return Err(Unfit::Conflict(Conflict::no_slots(request))) };
-    let scene = Scene { request, sketch, map, place: in_inches(map.apply(sketch.canvas.span())), items: &items, cancel };
+    let Some(items) = item::items(request, sketch, map) else {
+        return Err(Unfit::Conflict(Conflict::no_slots(request)));
+    };
+    let scene = Scene {
+        request,
+        sketch,
+        map,
+        place: in_inches(map.apply(sketch.canvas.span())),
+        items: &items,
+        cancel,
+    };
     let chosen = match held {
         Some(choices) => search::again(&scene, choices).map_err(Unfit::Unsuited)?,
         None => search::choose(&scene),
     };
-    let chosen = chosen.map_err(|model| Unfit::Conflict(conflict::explain(request, sketch, &items, &model.programme)))?;
+    let chosen = chosen.map_err(|model| {
+        Unfit::Conflict(conflict::explain(request, sketch, &items, &model.programme))
+    })?;
     let ticks = ruler::snap(&scene, &chosen.model, &chosen.solved);
     let layout = assemble::layout(&scene, &chosen.model, &ticks);
     let measures = measure(sketch, map, &layout);
     let notes = notes::notes(&scene, &chosen, &layout, &measures);
     let whys = why::of_blocks(&scene, &chosen, &measures);
     let choices = Choices::of(approach, &scene, &chosen.model, chosen.settled());
-    Ok(Proposal::new(request, sketch, choices, layout, measures, Told { notes, whys, tried: chosen.tried }))
+    Ok(Proposal::new(
+        request,
+        sketch,
+        choices,
+        layout,
+        measures,
+        Told {
+            notes,
+            whys,
+            tried: chosen.tried,
+        },
+    ))
 }
 
 fn in_inches(span: Span) -> Span {
-    Span { l: span.l / INCH, t: span.t / INCH, r: span.r / INCH, b: span.b / INCH }
+    Span {
+        l: span.l / INCH,
+        t: span.t / INCH,
+        r: span.r / INCH,
+        b: span.b / INCH,
+    }
 }

@@ -100,7 +100,12 @@ pub struct Span {
 impl From<Rect> for Span {
     fn from(rect: Rect) -> Span {
         let (l, t) = (rect.x.ticks() as f64, rect.y.ticks() as f64);
-        Span { l, t, r: l + rect.w.ticks() as f64, b: t + rect.h.ticks() as f64 }
+        Span {
+            l,
+            t,
+            r: l + rect.w.ticks() as f64,
+            b: t + rect.h.ticks() as f64,
+        }
     }
 }
 
@@ -153,33 +158,56 @@ impl Span {
 
     /// The smallest box around both.
     pub fn around(self, other: Span) -> Span {
-        Span { l: self.l.min(other.l), t: self.t.min(other.t), r: self.r.max(other.r), b: self.b.max(other.b) }
+        Span {
+            l: self.l.min(other.l),
+            t: self.t.min(other.t),
+            r: self.r.max(other.r),
+            b: self.b.max(other.b),
+        }
     }
 
     /// The box cut to another (never inside out).
     pub fn cut_to(self, to: Span) -> Span {
-        Span { l: self.l.clamp(to.l, to.r), t: self.t.clamp(to.t, to.b), r: self.r.clamp(to.l, to.r), b: self.b.clamp(to.t, to.b) }
+        Span {
+            l: self.l.clamp(to.l, to.r),
+            t: self.t.clamp(to.t, to.b),
+            r: self.r.clamp(to.l, to.r),
+            b: self.b.clamp(to.t, to.b),
+        }
     }
 
     /// Whether this box lies in another, give or take a tolerance.
     pub fn is_in(self, other: Span, tolerance: f64) -> bool {
-        self.l >= other.l - tolerance && self.t >= other.t - tolerance && self.r <= other.r + tolerance && self.b <= other.b + tolerance
+        self.l >= other.l - tolerance
+            && self.t >= other.t - tolerance
+            && self.r <= other.r + tolerance
+            && self.b <= other.b + tolerance
     }
 
     /// Whether two boxes share more than a tolerance in both directions.
     pub fn overlaps(self, other: Span, tolerance: f64) -> bool {
-        self.r.min(other.r) - self.l.max(other.l) > tolerance && self.b.min(other.b) - self.t.max(other.t) > tolerance
+        self.r.min(other.r) - self.l.max(other.l) > tolerance
+            && self.b.min(other.b) - self.t.max(other.t) > tolerance
     }
 
     /// Width and height exchanged about the centre.
     pub fn quarter_turned(self) -> Span {
         let (cx, cy, w, h) = (self.cx(), self.cy(), self.w(), self.h());
-        Span { l: cx - h / 2.0, t: cy - w / 2.0, r: cx + h / 2.0, b: cy + w / 2.0 }
+        Span {
+            l: cx - h / 2.0,
+            t: cy - w / 2.0,
+            r: cx + h / 2.0,
+            b: cy + w / 2.0,
+        }
     }
 
     /// The extent of a box turned by `degrees`: its box, width and height exchanged when the turn is nearer to 90 or 270.
     pub fn extent(self, degrees: f64) -> Span {
-        if nearer_to_quarter(degrees) { self.quarter_turned() } else { self }
+        if nearer_to_quarter(degrees) {
+            self.quarter_turned()
+        } else {
+            self
+        }
     }
 
     /// The true bounds of a box, or of the ellipse in it, turned about its centre by `degrees`.
@@ -189,8 +217,17 @@ impl Span {
         }
         let (sin, cos) = degrees.to_radians().sin_cos();
         let (sin, cos, w, h) = (sin.abs(), cos.abs(), self.w() / 2.0, self.h() / 2.0);
-        let (half_w, half_h) = if ellipse { ((w * cos).hypot(h * sin), (w * sin).hypot(h * cos)) } else { (w * cos + h * sin, w * sin + h * cos) };
-        Span { l: self.cx() - half_w, t: self.cy() - half_h, r: self.cx() + half_w, b: self.cy() + half_h }
+        let (half_w, half_h) = if ellipse {
+            ((w * cos).hypot(h * sin), (w * sin).hypot(h * cos))
+        } else {
+            (w * cos + h * sin, w * sin + h * cos)
+        };
+        Span {
+            l: self.cx() - half_w,
+            t: self.cy() - half_h,
+            r: self.cx() + half_w,
+            b: self.cy() + half_h,
+        }
     }
 }
 

@@ -3,7 +3,10 @@
 use crate::document::{Findings, Invalid, Node, number};
 use crate::geometry::{Rect, Size, Span};
 use crate::length::Unit;
-use crate::sketch::{Block, Canvas, Kind, Reader, block_fields, canvas_json, read_block, read_canvas, read_unit, rect_json};
+use crate::sketch::{
+    Block, Canvas, Kind, Reader, block_fields, canvas_json, read_block, read_canvas, read_unit,
+    rect_json,
+};
 use serde_json::{Map, Value, json};
 
 /// The `format` of a layout document.
@@ -71,7 +74,11 @@ pub struct Layout {
 impl Layout {
     /// Writes the document.
     pub fn to_json(&self) -> Value {
-        let blocks: Vec<Value> = self.blocks.iter().map(|b| block_json(b, self.unit)).collect();
+        let blocks: Vec<Value> = self
+            .blocks
+            .iter()
+            .map(|b| block_json(b, self.unit))
+            .collect();
         json!({"format": FORMAT, "unit": self.unit.name(), "canvas": canvas_json(self.canvas, self.unit), "blocks": blocks})
     }
 
@@ -95,7 +102,9 @@ impl Layout {
         let mut found: Vec<Vec<&LayoutBlock>> = Vec::new();
         for block in self.blocks.iter().filter(|b| b.block.kind == Kind::Photo) {
             match found.last_mut() {
-                Some(parts) if parts.len() == 1 && self.are_parts(parts[0], block) => parts.push(block),
+                Some(parts) if parts.len() == 1 && self.are_parts(parts[0], block) => {
+                    parts.push(block)
+                }
                 _ => found.push(vec![block]),
             }
         }
@@ -104,9 +113,18 @@ impl Layout {
 
     /// Whether two blocks, one after the other, are what the fold made of one.
     fn are_parts(&self, left: &LayoutBlock, right: &LayoutBlock) -> bool {
-        let (l, r, fold) = (left.extent(), right.extent(), self.canvas.page.w.ticks() as f64);
-        let meet = [(l.r, fold), (r.l, fold), (l.t, r.t), (l.b, r.b)].iter().all(|(a, b)| (a - b).abs() <= 1.0);
-        meet && self.canvas.pages == 2 && (left.page, right.page) == (0, 1) && left.from == right.from && left.whole == right.whole
+        let (l, r, fold) = (
+            left.extent(),
+            right.extent(),
+            self.canvas.page.w.ticks() as f64,
+        );
+        let meet = [(l.r, fold), (r.l, fold), (l.t, r.t), (l.b, r.b)]
+            .iter()
+            .all(|(a, b)| (a - b).abs() <= 1.0);
+        meet && self.canvas.pages == 2
+            && (left.page, right.page) == (0, 1)
+            && left.from == right.from
+            && left.whole == right.whole
     }
 }
 
@@ -114,7 +132,11 @@ impl Layout {
 pub fn kept_in(parts: &[&LayoutBlock]) -> Option<Keep> {
     let keeps = parts.iter().map(|p| p.placed.as_ref().map(|p| p.keep));
     // Parts of what is no plain rectangle each tell of the whole.
-    let keeps = keeps.take(if parts[0].whole.is_some() { 1 } else { parts.len() });
+    let keeps = keeps.take(if parts[0].whole.is_some() {
+        1
+    } else {
+        parts.len()
+    });
     keeps.reduce(|a, b| a.zip(b).map(|(a, b)| Keep { w: a.w + b.w, ..a }))?
 }
 
@@ -128,8 +150,14 @@ fn block_json(block: &LayoutBlock, unit: Unit) -> Value {
         let k = placed.keep;
         fields.insert("photo".to_owned(), placed.photo.clone().into());
         let side = |l| crate::document::length_number(l, unit);
-        fields.insert("print".to_owned(), json!({"w": side(placed.print.w), "h": side(placed.print.h)}));
-        fields.insert("keep".to_owned(), json!({"x": number(k.x), "y": number(k.y), "w": number(k.w), "h": number(k.h)}));
+        fields.insert(
+            "print".to_owned(),
+            json!({"w": side(placed.print.w), "h": side(placed.print.h)}),
+        );
+        fields.insert(
+            "keep".to_owned(),
+            json!({"x": number(k.x), "y": number(k.y), "w": number(k.w), "h": number(k.h)}),
+        );
     }
     if let Some(whole) = block.whole {
         let mut part = Map::from_iter([("box".to_owned(), rect_json(whole, unit))]);
@@ -151,17 +179,32 @@ fn read_layout(top: &Node<'_>) -> Option<Layout> {
         format.wrong(FORMAT);
     }
     let unit = read_unit(top);
-    let reader = Reader { unit: unit.unwrap_or_default() };
-    let canvas = top.need("canvas", "an object with page and pages").and_then(|n| read_canvas(&n, reader));
-    let blocks = top.need("blocks", "a list of blocks").and_then(|n| n.each(MOST_BLOCKS, |b| read_layout_block(b, reader)));
-    Some(Layout { unit: unit?, canvas: canvas?, blocks: blocks? })
+    let reader = Reader {
+        unit: unit.unwrap_or_default(),
+    };
+    let canvas = top
+        .need("canvas", "an object with page and pages")
+        .and_then(|n| read_canvas(&n, reader));
+    let blocks = top
+        .need("blocks", "a list of blocks")
+        .and_then(|n| n.each(MOST_BLOCKS, |b| read_layout_block(b, reader)));
+    Some(Layout {
+        unit: unit?,
+        canvas: canvas?,
+        blocks: blocks?,
+    })
 }
 
 fn read_layout_block(node: &Node<'_>, reader: Reader) -> Option<LayoutBlock> {
     let mut block = read_block(node, reader)?;
-    let from = node.need("from", "a list of sketch blocks' ids").and_then(|n| n.texts(MOST_BLOCKS));
+    let from = node
+        .need("from", "a list of sketch blocks' ids")
+        .and_then(|n| n.texts(MOST_BLOCKS));
     let page = node.need("page", "0 or 1").and_then(|n| n.count(0, 1));
-    let whole = node.get("whole").and_then(|n| n.need("box", "an object with x, y, w and h")).map(|n| crate::sketch::read_rect(&n, reader));
+    let whole = node
+        .get("whole")
+        .and_then(|n| n.need("box", "an object with x, y, w and h"))
+        .map(|n| crate::sketch::read_rect(&n, reader));
     let placed = match node.get("photo") {
         Some(photo) => Some(read_placed(node, photo.text()?, reader)?),
         None => None,
@@ -169,19 +212,42 @@ fn read_layout_block(node: &Node<'_>, reader: Reader) -> Option<LayoutBlock> {
     for known in ["page", "photo", "print", "keep", "whole"] {
         block.other.shift_remove(known);
     }
-    Some(LayoutBlock { block, from: from?, page: page? as u8, placed, whole: whole.flatten() })
+    Some(LayoutBlock {
+        block,
+        from: from?,
+        page: page? as u8,
+        placed,
+        whole: whole.flatten(),
+    })
 }
 
 fn read_placed(node: &Node<'_>, photo: &str, reader: Reader) -> Option<Placed> {
     let print = node.need("print", "an object with w and h")?;
     let side = |name| {
-        print.need(name, "a length above 0").and_then(|n| n.length(reader.unit, crate::length::Length::from_ticks(1), crate::length::Length::LIMIT))
+        print.need(name, "a length above 0").and_then(|n| {
+            n.length(
+                reader.unit,
+                crate::length::Length::from_ticks(1),
+                crate::length::Length::LIMIT,
+            )
+        })
     };
     let keep = node.need("keep", "an object with x, y, w and h")?;
-    let share = |name| keep.need(name, "a number from 0 to 1").and_then(|n| n.number(0.0, 1.0));
+    let share = |name| {
+        keep.need(name, "a number from 0 to 1")
+            .and_then(|n| n.number(0.0, 1.0))
+    };
     Some(Placed {
         photo: photo.to_owned(),
-        print: Size { w: side("w")?, h: side("h")? },
-        keep: Keep { x: share("x")?, y: share("y")?, w: share("w")?, h: share("h")? },
+        print: Size {
+            w: side("w")?,
+            h: side("h")?,
+        },
+        keep: Keep {
+            x: share("x")?,
+            y: share("y")?,
+            w: share("w")?,
+            h: share("h")?,
+        },
     })
 }

@@ -131,14 +131,16 @@ impl Length {
 impl Add for Length {
     type Output = Length;
     fn add(self, other: Length) -> Length {
-        self.checked_add(other).expect("lengths are bounded far below the integer's range")
+        self.checked_add(other)
+            .expect("lengths are bounded far below the integer's range")
     }
 }
 
 impl Sub for Length {
     type Output = Length;
     fn sub(self, other: Length) -> Length {
-        self.checked_sub(other).expect("lengths are bounded far below the integer's range")
+        self.checked_sub(other)
+            .expect("lengths are bounded far below the integer's range")
     }
 }
 

@@ -23,13 +23,22 @@ pub const FORMAT: &str = "metrosk-plan/1";
 /// All that breaks the format, each with its JSON path.
 pub fn fit_of(plan: &Value) -> Result<Request, Invalid> {
     if plan.get("format").and_then(Value::as_str) != Some(FORMAT) {
-        let found = plan.get("format").map_or_else(|| "nothing".to_owned(), Value::to_string);
+        let found = plan
+            .get("format")
+            .map_or_else(|| "nothing".to_owned(), Value::to_string);
         return Err(Invalid::one("format", found, FORMAT));
     }
     check_marks(plan)?;
     let fit = plan.get("fit").unwrap_or(&Value::Null);
     Request::from_json(fit).map_err(|invalid| Invalid {
-        findings: invalid.findings.into_iter().map(|f| Finding { path: format!("fit.{}", f.path).trim_end_matches('.').to_owned(), ..f }).collect(),
+        findings: invalid
+            .findings
+            .into_iter()
+            .map(|f| Finding {
+                path: format!("fit.{}", f.path).trim_end_matches('.').to_owned(),
+                ..f
+            })
+            .collect(),
     })
 }
 
@@ -45,16 +54,28 @@ pub fn made(plan: &Value) -> Result<Result<Proposal, String>, Invalid> {
 ///
 /// # Errors
 /// When the plan breaks its format.
-pub fn made_while(plan: &Value, cancel: &Cancel) -> Result<Option<Result<Proposal, String>>, Invalid> {
-    Ok(fit::fit_while(&fit_of(plan)?, cancel).map(|outcome| match outcome {
-        Outcome::Proposals(proposals) => proposals.into_iter().next().ok_or_else(|| "Nothing came of it.".to_owned()),
-        Outcome::Conflict(conflict) => Err(conflict.text),
-    }))
+pub fn made_while(
+    plan: &Value,
+    cancel: &Cancel,
+) -> Result<Option<Result<Proposal, String>>, Invalid> {
+    Ok(
+        fit::fit_while(&fit_of(plan)?, cancel).map(|outcome| match outcome {
+            Outcome::Proposals(proposals) => proposals
+                .into_iter()
+                .next()
+                .ok_or_else(|| "Nothing came of it.".to_owned()),
+            Outcome::Conflict(conflict) => Err(conflict.text),
+        }),
+    )
 }
 
 /// A plan made one for the back of a front: on the front's page, with what shows through held in place.
 pub fn with_back(mut plan: Value, front: &Layout, back: &Back) -> Value {
-    let unit = if plan["fit"]["unit"] == "mm" { Unit::Millimetre } else { Unit::Inch };
+    let unit = if plan["fit"]["unit"] == "mm" {
+        Unit::Millimetre
+    } else {
+        Unit::Inch
+    };
     let number = |l: Length| crate::document::length_number(l, unit);
     let page = front.canvas.page;
     plan["fit"]["target"]["page"] = json!({"w": number(page.w), "h": number(page.h)});

@@ -37,7 +37,14 @@ pub enum Place {
 
 impl Place {
     /// All six, x first.
-    pub const ALL: [Place; 6] = [Place::Left, Place::Right, Place::CentreX, Place::Top, Place::Bottom, Place::CentreY];
+    pub const ALL: [Place; 6] = [
+        Place::Left,
+        Place::Right,
+        Place::CentreX,
+        Place::Top,
+        Place::Bottom,
+        Place::CentreY,
+    ];
 
     /// Where that place of a box is.
     pub fn of(self, span: Span) -> f64 {
@@ -145,7 +152,11 @@ pub fn holds(relation: Relation, a: Span, b: Span) -> bool {
 
 /// Whether two boxes share more than a hair in the direction across `in_x`, so that they face each other along it.
 pub fn face(a: Span, b: Span, in_x: bool) -> bool {
-    if in_x { a.b.min(b.b) - a.t.max(b.t) > AGREE } else { a.r.min(b.r) - a.l.max(b.l) > AGREE }
+    if in_x {
+        a.b.min(b.b) - a.t.max(b.t) > AGREE
+    } else {
+        a.r.min(b.r) - a.l.max(b.l) > AGREE
+    }
 }
 
 /// The distance from `a`'s far edge to `b`'s near one, along x or y (negative when they overlap).
@@ -221,7 +232,12 @@ impl Reading {
         let spans: Vec<Span> = sketch.blocks.iter().map(|b| b.measured(canvas)).collect();
         let kinds: Vec<Kind> = sketch.blocks.iter().map(|b| b.kind).collect();
         let mirrored = mirrored(&spans, &kinds, canvas);
-        let mut reading = Reading { lines: lines(&spans, &kinds), equal: equal_sizes(&spans, &kinds), mirrored, ..Reading::default() };
+        let mut reading = Reading {
+            lines: lines(&spans, &kinds),
+            equal: equal_sizes(&spans, &kinds),
+            mirrored,
+            ..Reading::default()
+        };
         for (a, block) in sketch.blocks.iter().enumerate() {
             if !block.bleed.is_empty() {
                 reading.bleeding.push(a);
@@ -252,7 +268,12 @@ fn neighbours(reading: &mut Reading, spans: &[Span], a: usize, b: usize) {
         if width.abs() <= AGREE {
             reading.contacts.push((a, b, in_x));
         } else if width > 0.0 && width <= GAP_MOST {
-            reading.gaps.push(Gap { from: a, to: b, in_x, width });
+            reading.gaps.push(Gap {
+                from: a,
+                to: b,
+                in_x,
+                width,
+            });
         }
     }
 }
@@ -262,10 +283,18 @@ pub fn lines(spans: &[Span], kinds: &[Kind]) -> Vec<Line> {
     let mut found = Vec::new();
     for place in Place::ALL {
         for mats in [false, true] {
-            let values: Vec<(usize, f64)> =
-                spans.iter().enumerate().filter(|(n, _)| (kinds[*n] == Kind::Mat) == mats).map(|(n, s)| (n, place.of(*s))).collect();
+            let values: Vec<(usize, f64)> = spans
+                .iter()
+                .enumerate()
+                .filter(|(n, _)| (kinds[*n] == Kind::Mat) == mats)
+                .map(|(n, s)| (n, place.of(*s)))
+                .collect();
             for blocks in classes(&values, AGREE) {
-                found.push(Line { place, at: place.of(spans[blocks[0]]), blocks });
+                found.push(Line {
+                    place,
+                    at: place.of(spans[blocks[0]]),
+                    blocks,
+                });
             }
         }
     }
@@ -276,15 +305,30 @@ pub fn lines(spans: &[Span], kinds: &[Kind]) -> Vec<Line> {
 pub fn mirrored(spans: &[Span], kinds: &[Kind], canvas: Span) -> Vec<(bool, usize, usize)> {
     let same = |a: f64, b: f64| (a - b).abs() <= AGREE;
     let mut found = Vec::new();
-    for (a, first) in spans.iter().enumerate().filter(|(a, _)| kinds[*a] != Kind::Mat) {
-        for (b, second) in spans.iter().enumerate().skip(a + 1).filter(|(b, _)| kinds[*b] == kinds[a]) {
+    for (a, first) in spans
+        .iter()
+        .enumerate()
+        .filter(|(a, _)| kinds[*a] != Kind::Mat)
+    {
+        for (b, second) in spans
+            .iter()
+            .enumerate()
+            .skip(a + 1)
+            .filter(|(b, _)| kinds[*b] == kinds[a])
+        {
             if !same(first.w(), second.w()) || !same(first.h(), second.h()) {
                 continue;
             }
-            let apart = (first.cx() - second.cx()).abs().max((first.cy() - second.cy()).abs()) > AGREE;
+            let apart = (first.cx() - second.cx())
+                .abs()
+                .max((first.cy() - second.cy()).abs())
+                > AGREE;
             if apart && same(first.t, second.t) && same(first.l - canvas.l, canvas.r - second.r) {
                 found.push((true, a, b));
-            } else if apart && same(first.l, second.l) && same(first.t - canvas.t, canvas.b - second.b) {
+            } else if apart
+                && same(first.l, second.l)
+                && same(first.t - canvas.t, canvas.b - second.b)
+            {
                 found.push((false, a, b));
             }
         }
@@ -298,8 +342,17 @@ pub fn equal_sizes(spans: &[Span], kinds: &[Kind]) -> Vec<(bool, Vec<usize>)> {
     for kind in Kind::ALL.into_iter().filter(|k| *k != Kind::Mat) {
         for wide in [true, false] {
             let size = |s: &Span| if wide { s.w() } else { s.h() };
-            let values: Vec<(usize, f64)> = spans.iter().enumerate().filter(|(n, _)| kinds[*n] == kind).map(|(n, s)| (n, size(s))).collect();
-            found.extend(classes(&values, AGREE).into_iter().map(|members| (wide, members)));
+            let values: Vec<(usize, f64)> = spans
+                .iter()
+                .enumerate()
+                .filter(|(n, _)| kinds[*n] == kind)
+                .map(|(n, s)| (n, size(s)))
+                .collect();
+            found.extend(
+                classes(&values, AGREE)
+                    .into_iter()
+                    .map(|members| (wide, members)),
+            );
         }
     }
     found

@@ -10,7 +10,9 @@ mod write;
 
 pub use block::{Block, ClusterSize, Grid, Kind, Ring, Shape, TriangleCorner, UnitShape};
 pub use change::{Change, Corner};
-pub(crate) use read::{MOST_BLOCKS, MOST_TURN, Reader, read_block, read_canvas, read_rect, read_unit};
+pub(crate) use read::{
+    MOST_BLOCKS, MOST_TURN, Reader, read_block, read_canvas, read_rect, read_unit,
+};
 pub use suits::changes_for;
 pub use turning::{Flip, QuarterTurn};
 pub(crate) use write::{block_fields, canvas_json, rect_json};
@@ -35,12 +37,21 @@ pub struct Canvas {
 impl Canvas {
     /// The width of all pages together.
     pub fn width(self) -> Length {
-        if self.pages == 2 { self.page.w + self.page.w } else { self.page.w }
+        if self.pages == 2 {
+            self.page.w + self.page.w
+        } else {
+            self.page.w
+        }
     }
 
     /// The whole canvas as a box in ticks.
     pub fn span(self) -> Span {
-        Span { l: 0.0, t: 0.0, r: self.width().ticks() as f64, b: self.page.h.ticks() as f64 }
+        Span {
+            l: 0.0,
+            t: 0.0,
+            r: self.width().ticks() as f64,
+            b: self.page.h.ticks() as f64,
+        }
     }
 }
 

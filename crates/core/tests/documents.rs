@@ -32,10 +32,15 @@ fn sketch() -> Value {
 /// Field by field, with numbers compared as numbers and defaults that the writer spells out allowed.
 fn holds_all_of(written: &Value, given: &Value, path: &str) {
     match (written, given) {
-        (Value::Object(w), Value::Object(g)) => g.iter().for_each(|(name, value)| holds_all_of(&w[name], value, &format!("{path}.{name}"))),
+        (Value::Object(w), Value::Object(g)) => g
+            .iter()
+            .for_each(|(name, value)| holds_all_of(&w[name], value, &format!("{path}.{name}"))),
         (Value::Array(w), Value::Array(g)) => {
             assert_eq!(w.len(), g.len(), "{path}");
-            w.iter().zip(g).enumerate().for_each(|(n, (w, g))| holds_all_of(w, g, &format!("{path}[{n}]")));
+            w.iter()
+                .zip(g)
+                .enumerate()
+                .for_each(|(n, (w, g))| holds_all_of(w, g, &format!("{path}[{n}]")));
         }
         (Value::Number(w), Value::Number(g)) => assert_eq!(w.as_f64(), g.as_f64(), "{path}"),
         _ => assert_eq!(written, given, "{path}"),
@@ -66,16 +71,40 @@ fn a_broken_rule_is_found_at_its_path() {
         ("/blocks/0/id", json!(""), "blocks[0].id"),
         ("/blocks/0/box/w", json!(-1), "blocks[0].box.w"),
         ("/blocks/0/box", json!([1, 2, 3, 4]), "blocks[0].box"),
-        ("/blocks/0/shape/type", json!("star"), "blocks[0].shape.type"),
-        ("/blocks/1/shape/corner", json!("top"), "blocks[1].shape.corner"),
-        ("/blocks/1/bleed", json!(["right", "down"]), "blocks[1].bleed[1]"),
+        (
+            "/blocks/0/shape/type",
+            json!("star"),
+            "blocks[0].shape.type",
+        ),
+        (
+            "/blocks/1/shape/corner",
+            json!("top"),
+            "blocks[1].shape.corner",
+        ),
+        (
+            "/blocks/1/bleed",
+            json!(["right", "down"]),
+            "blocks[1].bleed[1]",
+        ),
         ("/blocks/1/bleed", json!("right"), "blocks[1].bleed"),
-        ("/blocks/2/shape/points", json!([[0, 0], [1, 1]]), "blocks[2].shape.points"),
-        ("/blocks/2/shape/points/1", json!([1, 1.5]), "blocks[2].shape.points[1]"),
+        (
+            "/blocks/2/shape/points",
+            json!([[0, 0], [1, 1]]),
+            "blocks[2].shape.points",
+        ),
+        (
+            "/blocks/2/shape/points/1",
+            json!([1, 1.5]),
+            "blocks[2].shape.points[1]",
+        ),
         ("/blocks/3/turn", json!("left"), "blocks[3].turn"),
         ("/blocks/4/grid/cols", json!(0), "blocks[4].grid.cols"),
         ("/blocks/4/grid/rows", json!(1.5), "blocks[4].grid.rows"),
-        ("/blocks/4/grid/stagger", json!(0.25), "blocks[4].grid.stagger"),
+        (
+            "/blocks/4/grid/stagger",
+            json!(0.25),
+            "blocks[4].grid.stagger",
+        ),
         ("/blocks/4/grid", Value::Null, "blocks[4].grid"),
         ("/blocks/5/ring/unit", json!(0), "blocks[5].ring.unit"),
         ("/blocks/5/ring", Value::Null, "blocks[5].ring"),
@@ -90,8 +119,17 @@ fn a_broken_rule_is_found_at_its_path() {
         let mut document = sketch();
         *document.pointer_mut(pointer).unwrap() = value.clone();
         let invalid = Sketch::from_json(&document).unwrap_err();
-        assert!(invalid.findings.iter().any(|f| f.path.starts_with(path)), "{pointer} = {value}: {invalid}");
-        assert!(invalid.findings.iter().all(|f| !f.found.is_empty() && !f.allowed.is_empty()), "{invalid}");
+        assert!(
+            invalid.findings.iter().any(|f| f.path.starts_with(path)),
+            "{pointer} = {value}: {invalid}"
+        );
+        assert!(
+            invalid
+                .findings
+                .iter()
+                .all(|f| !f.found.is_empty() && !f.allowed.is_empty()),
+            "{invalid}"
+        );
     }
 }
 
@@ -102,16 +140,28 @@ fn all_findings_are_told_at_once() {
     document["blocks"][0]["kind"] = json!("splash");
     document["blocks"][9]["box"]["h"] = json!(0);
     document["blocks"][11]["id"] = json!("w1");
-    let paths: Vec<String> = Sketch::from_json(&document).unwrap_err().findings.into_iter().map(|f| f.path).collect();
-    assert_eq!(paths, ["unit", "blocks[0].kind", "blocks[9].box.h", "blocks[11].id"]);
+    let paths: Vec<String> = Sketch::from_json(&document)
+        .unwrap_err()
+        .findings
+        .into_iter()
+        .map(|f| f.path)
+        .collect();
+    assert_eq!(
+        paths,
+        ["unit", "blocks[0].kind", "blocks[9].box.h", "blocks[11].id"]
+    );
 }
 
 #[test]
 fn mats_that_frame_each_other_in_a_ring_are_refused() {
     let mut document = sketch();
-    document["blocks"][7] = json!({"id": "p1", "kind": "mat", "box": {"x": 1, "y": 1, "w": 2, "h": 2}, "under": "m1"});
+    document["blocks"][7] =
+        json!({"id": "p1", "kind": "mat", "box": {"x": 1, "y": 1, "w": 2, "h": 2}, "under": "m1"});
     let invalid = Sketch::from_json(&document).unwrap_err();
-    assert!(invalid.findings.iter().any(|f| f.path == "blocks[6].under"), "{invalid}");
+    assert!(
+        invalid.findings.iter().any(|f| f.path == "blocks[6].under"),
+        "{invalid}"
+    );
 }
 
 fn request() -> Value {
@@ -137,7 +187,11 @@ fn a_broken_request_is_found_at_its_path() {
         ("/photos", json!("many"), "photos"),
         ("/photos", json!({"count": 0}), "photos.count"),
         ("/photos/0/w", json!(0), "photos[0].w"),
-        ("/photos", json!([{"id": "a", "w": 4, "h": 6}, {"id": "a", "w": 4, "h": 6}]), "photos[1].id"),
+        (
+            "/photos",
+            json!([{"id": "a", "w": 4, "h": 6}, {"id": "a", "w": 4, "h": 6}]),
+            "photos[1].id",
+        ),
         ("/approach", json!("stretch"), "approach"),
         ("/approach", json!("wobble"), "approach"),
         ("/snap", json!(-0.125), "snap"),
@@ -149,19 +203,33 @@ fn a_broken_request_is_found_at_its_path() {
         let mut document = request();
         *document.pointer_mut(pointer).unwrap() = value.clone();
         let invalid = Request::from_json(&document).unwrap_err();
-        assert!(invalid.findings.iter().any(|f| f.path == *path), "{pointer} = {value}: {invalid}");
+        assert!(
+            invalid.findings.iter().any(|f| f.path == *path),
+            "{pointer} = {value}: {invalid}"
+        );
     }
-    for (field, value) in [("turn", json!(45)), ("flip", json!("over")), ("photo_rule", json!("bend")), ("across_fold", json!(["mat"]))] {
+    for (field, value) in [
+        ("turn", json!(45)),
+        ("flip", json!("over")),
+        ("photo_rule", json!("bend")),
+        ("across_fold", json!(["mat"])),
+    ] {
         let mut document = request();
         document[field] = value;
-        assert!(Request::from_json(&document).unwrap_err().findings[0].path.starts_with(field));
+        assert!(
+            Request::from_json(&document).unwrap_err().findings[0]
+                .path
+                .starts_with(field)
+        );
     }
 }
 
 #[test]
 fn a_layout_is_read_as_it_was_written() {
     let request = Request::from_json(&request()).unwrap();
-    let fit::Outcome::Proposals(proposals) = fit::fit(&request) else { panic!("nothing stands in its way") };
+    let fit::Outcome::Proposals(proposals) = fit::fit(&request) else {
+        panic!("nothing stands in its way")
+    };
     let layout = &proposals[0].layout;
     let read = Layout::from_json(&layout.to_json()).unwrap();
     assert_eq!(read.to_json(), layout.to_json());
@@ -174,8 +242,14 @@ fn a_plan_names_what_is_wrong_in_its_fit() {
     let mut started = plan::start(&sketch, &plan::Defaults::default());
     assert_eq!(plan::fit_of(&started).unwrap().target, sketch.canvas);
     started["fit"]["snap"] = json!("fine");
-    assert_eq!(plan::fit_of(&started).unwrap_err().findings[0].path, "fit.snap");
-    assert_eq!(plan::fit_of(&json!({"format": "x"})).unwrap_err().findings[0].path, "format");
+    assert_eq!(
+        plan::fit_of(&started).unwrap_err().findings[0].path,
+        "fit.snap"
+    );
+    assert_eq!(
+        plan::fit_of(&json!({"format": "x"})).unwrap_err().findings[0].path,
+        "format"
+    );
 }
 
 #[test]
@@ -193,13 +267,29 @@ fn four_quarter_turns_and_two_flips_are_none() {
         assert_eq!(once.oriented(QuarterTurn::default(), flip), sketch);
     }
     let half = sketch.oriented(QuarterTurn::from_degrees(180).unwrap(), Flip::None);
-    assert_eq!(half, sketch.oriented(quarter, Flip::None).oriented(quarter, Flip::None));
+    assert_eq!(
+        half,
+        sketch
+            .oriented(quarter, Flip::None)
+            .oriented(quarter, Flip::None)
+    );
 }
 
 #[test]
 fn a_turned_sketch_takes_bleeds_corners_and_units_along() {
-    let turned = Sketch::from_json(&sketch()).unwrap().oriented(QuarterTurn::from_degrees(90).unwrap(), Flip::None).to_json();
-    let block = |id: &str| turned["blocks"].as_array().unwrap().iter().find(|b| b["id"] == id).unwrap().clone();
+    let turned = Sketch::from_json(&sketch())
+        .unwrap()
+        .oriented(QuarterTurn::from_degrees(90).unwrap(), Flip::None)
+        .to_json();
+    let block = |id: &str| {
+        turned["blocks"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .find(|b| b["id"] == id)
+            .unwrap()
+            .clone()
+    };
     assert_eq!(block("b1")["bleed"], json!(["left", "bottom"]));
     assert_eq!(block("b1")["shape"]["corner"], "bottom-left");
     assert_eq!(block("g1")["grid"]["cols"], 2);

@@ -34,7 +34,12 @@ fn best(sketch: &Value, more: Value) -> (Request, Proposal) {
 }
 
 fn parts<'a>(proposal: &'a Proposal, id: &str) -> Vec<&'a LayoutBlock> {
-    proposal.layout.blocks.iter().filter(|b| b.from == [id]).collect()
+    proposal
+        .layout
+        .blocks
+        .iter()
+        .filter(|b| b.from == [id])
+        .collect()
 }
 
 /// How far the fold lies from the nearest gap between the units of a grid in two parts, in inches; 0 within a gap.
@@ -44,7 +49,9 @@ fn into_a_unit(parts: &[&LayoutBlock]) -> f64 {
     let (cols, gap) = (f64::from(grid.cols), grid.gap.ticks() as f64);
     let unit = (whole.w() - gap * (cols - 1.0)) / cols;
     let gaps = (1..grid.cols).map(|k| whole.l + f64::from(k) * (unit + gap) - gap);
-    gaps.map(|begin| (begin - FOLD).max(FOLD - begin - gap).max(0.0)).fold(f64::INFINITY, f64::min) / INCH
+    gaps.map(|begin| (begin - FOLD).max(FOLD - begin - gap).max(0.0))
+        .fold(f64::INFINITY, f64::min)
+        / INCH
 }
 
 #[test]
@@ -55,12 +62,24 @@ fn a_grid_off_the_middle_breaks_between_its_units() {
                 if left + f64::from(cols) * (1.0 + gap) > 11.5 {
                     continue;
                 }
-                let (_, proposal) = best(&with_grid(left, cols, gap), json!({"approach": "stretch"}));
+                let (_, proposal) =
+                    best(&with_grid(left, cols, gap), json!({"approach": "stretch"}));
                 let parts = parts(&proposal, "g1");
                 if parts.len() == 2 {
                     let cut = into_a_unit(&parts);
-                    assert!(cut < 0.001, "gap {gap}, {cols} columns from {left}: {cut} in into a unit; {:?}", proposal.sentences());
-                    assert!(proposal.sentences().iter().any(|n| n.contains("columns on the left")), "{:?}", proposal.sentences());
+                    assert!(
+                        cut < 0.001,
+                        "gap {gap}, {cols} columns from {left}: {cut} in into a unit; {:?}",
+                        proposal.sentences()
+                    );
+                    assert!(
+                        proposal
+                            .sentences()
+                            .iter()
+                            .any(|n| n.contains("columns on the left")),
+                        "{:?}",
+                        proposal.sentences()
+                    );
                 }
             }
         }
@@ -76,7 +95,12 @@ fn a_grid_across_the_page_has_as_many_units_on_either_page() {
         let (_, proposal) = best(&drawn, json!({"approach": "stretch"}));
         let parts = parts(&proposal, "g1");
         assert_eq!(parts.len(), 2);
-        assert_eq!(parts[0].block.grid.unwrap().cols % 2, 0, "{:?}", parts[0].block.grid);
+        assert_eq!(
+            parts[0].block.grid.unwrap().cols % 2,
+            0,
+            "{:?}",
+            parts[0].block.grid
+        );
         assert!(into_a_unit(&parts) < 0.001);
     }
 }
@@ -89,8 +113,18 @@ fn a_spread_that_has_the_fold_inside_a_unit_keeps_it_there() {
     });
     let (_, proposal) = best(&drawn, json!({"approach": "scale"}));
     let whole = parts(&proposal, "g1")[0].whole.unwrap();
-    assert!((Span::from(whole).l / INCH - 9.5).abs() < 0.001, "its own page is the identity: {whole:?}");
-    assert!(proposal.sentences().iter().any(|n| n.contains("cuts through its units, as drawn")), "{:?}", proposal.sentences());
+    assert!(
+        (Span::from(whole).l / INCH - 9.5).abs() < 0.001,
+        "its own page is the identity: {whole:?}"
+    );
+    assert!(
+        proposal
+            .sentences()
+            .iter()
+            .any(|n| n.contains("cuts through its units, as drawn")),
+        "{:?}",
+        proposal.sentences()
+    );
 }
 
 /// A wide title a little off the middle.
@@ -109,27 +143,53 @@ fn across(words: &str) -> Value {
 /// Where the fold lies in the title, as a share of its width.
 fn share(parts: &[&LayoutBlock]) -> f64 {
     let (left, right) = (parts[0].extent(), parts[1].extent());
-    assert!((left.r - FOLD).abs() < 2.0 && (right.l - FOLD).abs() < 2.0, "the parts meet at the fold");
+    assert!(
+        (left.r - FOLD).abs() < 2.0 && (right.l - FOLD).abs() < 2.0,
+        "the parts meet at the fold"
+    );
     left.w() / (left.w() + right.w())
 }
 
 #[test]
 fn a_title_breaks_between_two_of_its_words() {
     for (words, spaces) in [
-        ("Kites over the flat", vec![(5.0, 6.0), (10.0, 11.0), (14.0, 15.0)]),
+        (
+            "Kites over the flat",
+            vec![(5.0, 6.0), (10.0, 11.0), (14.0, 15.0)],
+        ),
         ("Low sun", vec![(3.0, 4.0)]),
-        ("Strong winds, red noses", vec![(6.0, 7.0), (13.0, 14.0), (17.0, 18.0)]),
+        (
+            "Strong winds, red noses",
+            vec![(6.0, 7.0), (13.0, 14.0), (17.0, 18.0)],
+        ),
         ("  Näher   am Wasser ", vec![(5.0, 6.0), (8.0, 9.0)]),
     ] {
         let (_, proposal) = best(&with_title(), across(words));
         let parts = parts(&proposal, "t1");
         assert_eq!(parts.len(), 2, "{words}: {:?}", proposal.sentences());
-        let letters = words.split_whitespace().collect::<Vec<_>>().join(" ").chars().count() as f64;
+        let letters = words
+            .split_whitespace()
+            .collect::<Vec<_>>()
+            .join(" ")
+            .chars()
+            .count() as f64;
         let at = share(&parts) * letters;
-        assert!(spaces.iter().any(|(begin, end)| begin - 0.01 <= at && at <= end + 0.01), "{words}: the fold comes at letter {at}");
+        assert!(
+            spaces
+                .iter()
+                .any(|(begin, end)| begin - 0.01 <= at && at <= end + 0.01),
+            "{words}: the fold comes at letter {at}"
+        );
     }
     let (_, proposal) = best(&with_title(), across("Low sun"));
-    assert!(proposal.sentences().iter().any(|n| n.contains("“Low” on the left and “sun” on the right")), "{:?}", proposal.sentences());
+    assert!(
+        proposal
+            .sentences()
+            .iter()
+            .any(|n| n.contains("“Low” on the left and “sun” on the right")),
+        "{:?}",
+        proposal.sentences()
+    );
 }
 
 #[test]
@@ -138,7 +198,14 @@ fn a_title_away_from_the_fold_stays_whole() {
     drawn["blocks"][1]["box"] = json!({"x": 1, "y": 7, "w": 3, "h": 1});
     let (_, proposal) = best(&drawn, across("Low sun"));
     assert_eq!(parts(&proposal, "t1").len(), 1);
-    assert!(proposal.sentences().iter().any(|n| n.contains("does not stand at the fold")), "{:?}", proposal.sentences());
+    assert!(
+        proposal
+            .sentences()
+            .iter()
+            .any(|n| n.contains("does not stand at the fold")),
+        "{:?}",
+        proposal.sentences()
+    );
 }
 
 #[test]
@@ -146,27 +213,54 @@ fn a_word_in_the_fold_is_a_fault() {
     let (request, mut proposal) = best(&with_title(), across("Kites over the flat"));
     assert!(proposal.faults(&request).is_empty());
     // The left end trimmed: the fold comes elsewhere in it.
-    let left = proposal.layout.blocks.iter_mut().find(|b| b.from == ["t1"]).unwrap();
+    let left = proposal
+        .layout
+        .blocks
+        .iter_mut()
+        .find(|b| b.from == ["t1"])
+        .unwrap();
     let by = Length::from_ticks((left.block.rect.w.ticks() as f64 * 0.18) as i64);
     left.block.rect.x = left.block.rect.x + by;
     left.block.rect.w = left.block.rect.w - by;
-    assert!(proposal.faults(&request).contains(&Fault::Word("t1".to_owned())), "{:?}", proposal.faults(&request));
+    assert!(
+        proposal
+            .faults(&request)
+            .contains(&Fault::Word("t1".to_owned())),
+        "{:?}",
+        proposal.faults(&request)
+    );
 }
 
 #[test]
 fn words_that_cannot_be_broken_are_told() {
     for (choice, path) in [
         (json!({"block": "t1", "as": "across"}), "at_fold[0].words"),
-        (json!({"block": "t1", "as": "across", "words": "Kites"}), "at_fold[0].words"),
-        (json!({"block": "t1", "as": "across", "words": 7}), "at_fold[0].words"),
-        (json!({"block": "t1", "as": "across", "words": "a ".repeat(200)}), "at_fold[0].words"),
-        (json!({"block": "j1", "as": "across", "words": "Kites over the flat"}), "at_fold[0].as"),
+        (
+            json!({"block": "t1", "as": "across", "words": "Kites"}),
+            "at_fold[0].words",
+        ),
+        (
+            json!({"block": "t1", "as": "across", "words": 7}),
+            "at_fold[0].words",
+        ),
+        (
+            json!({"block": "t1", "as": "across", "words": "a ".repeat(200)}),
+            "at_fold[0].words",
+        ),
+        (
+            json!({"block": "j1", "as": "across", "words": "Kites over the flat"}),
+            "at_fold[0].as",
+        ),
     ] {
         let fit = json!({
             "format": "metrosk-fit/1", "unit": "in", "sketch": with_title(), "target": {"page": {"w": 12, "h": 12}, "pages": 2}, "at_fold": [choice],
         });
         let invalid = Request::from_json(&fit).unwrap_err();
-        assert!(invalid.findings.iter().any(|f| f.path == path), "{path}: {:?}", invalid.findings);
+        assert!(
+            invalid.findings.iter().any(|f| f.path == path),
+            "{path}: {:?}",
+            invalid.findings
+        );
     }
 }
 
@@ -174,12 +268,22 @@ fn words_that_cannot_be_broken_are_told() {
 fn a_refit_with_a_space_that_the_title_does_not_have_is_told() {
     let (request, found) = best(&with_title(), across("Kites over the flat"));
     let mut choices = found.choices.to_json();
-    assert!(choices["sides"]["t1"].as_str().unwrap().starts_with("through "));
+    assert!(
+        choices["sides"]["t1"]
+            .as_str()
+            .unwrap()
+            .starts_with("through ")
+    );
     choices["sides"]["t1"] = json!("through 2");
     let choices = Choices::from_json(&choices).unwrap();
-    let Ok(Outcome::Proposals(_)) = refit(&request, &choices) else { panic!("there is a third space") };
+    let Ok(Outcome::Proposals(_)) = refit(&request, &choices) else {
+        panic!("there is a third space")
+    };
     let mut fewer = request;
     fewer.at_fold[0].words = vec!["Low".to_owned(), "sun".to_owned()];
     let findings = refit(&fewer, &choices).unwrap_err().findings;
-    assert_eq!((findings[0].path.as_str(), findings[0].found.as_str()), ("sides.t1", "through 2"));
+    assert_eq!(
+        (findings[0].path.as_str(), findings[0].found.as_str()),
+        ("sides.t1", "through 2")
+    );
 }

@@ -44,7 +44,12 @@ fn after(harm: impl FnOnce(&mut Proposal)) -> Vec<Fault> {
 }
 
 fn block<'a>(proposal: &'a mut Proposal, id: &str) -> &'a mut LayoutBlock {
-    proposal.layout.blocks.iter_mut().find(|b| b.block.id == id).unwrap()
+    proposal
+        .layout
+        .blocks
+        .iter_mut()
+        .find(|b| b.block.id == id)
+        .unwrap()
 }
 
 fn shift(block: &mut LayoutBlock, right: Length, down: Length) {
@@ -85,7 +90,10 @@ fn photos_that_overlap() {
         second.block.rect.x = other.block.rect.x + Length::inches(1, 1);
         second.page = 0;
     });
-    assert!(found.contains(&Fault::PhotosOverlap("p1".into(), "p2".into())), "{found:?}");
+    assert!(
+        found.contains(&Fault::PhotosOverlap("p1".into(), "p2".into())),
+        "{found:?}"
+    );
 }
 
 #[test]
@@ -99,7 +107,11 @@ fn a_mat_that_does_not_show() {
 #[test]
 fn prints_used_twice_left_out_or_at_another_size() {
     let found = after(|p| block(p, "p2").placed.as_mut().unwrap().photo = "f1".into());
-    assert!(found.contains(&Fault::Print("f1".into(), 2)) && found.contains(&Fault::Print("f2".into(), 0)), "{found:?}");
+    assert!(
+        found.contains(&Fault::Print("f1".into(), 2))
+            && found.contains(&Fault::Print("f2".into(), 0)),
+        "{found:?}"
+    );
     // The print shows less than its slot has room for: it would have to be enlarged.
     let found = after(|p| block(p, "p2").placed.as_mut().unwrap().keep.w *= 0.8);
     assert_eq!(found, [Fault::PrintSize("p2".into())]);
@@ -111,18 +123,30 @@ fn too_few_photos_and_blocks_without_a_place() {
         p.layout.blocks.retain(|b| b.block.id != "p2");
         p.notes.retain(|n| !n.explains_absence_of("p2"));
     });
-    assert!(found.contains(&Fault::PhotoCount(1, 2)) && found.contains(&Fault::Missing("p2".into())), "{found:?}");
+    assert!(
+        found.contains(&Fault::PhotoCount(1, 2)) && found.contains(&Fault::Missing("p2".into())),
+        "{found:?}"
+    );
     // A note that explains it takes the fault away; one that only names it, or explains another, does not.
     let said = |note: Note| {
         after(|p| {
-            p.layout.blocks.retain(|b| b.block.id != "s1" && b.from != ["s1"]);
+            p.layout
+                .blocks
+                .retain(|b| b.block.id != "s1" && b.from != ["s1"]);
             p.notes.push(note);
         })
     };
-    let elsewhere = |id: &str| Note::OnOtherPage { blocks: vec![id.into()] };
+    let elsewhere = |id: &str| Note::OnOtherPage {
+        blocks: vec![id.into()],
+    };
     assert_eq!(said(elsewhere("s1")), []);
     assert_eq!(said(elsewhere("s10")), [Fault::Missing("s1".into())]);
-    assert_eq!(said(Note::StaysOne { block: "strip s1".into() }), [Fault::Missing("s1".into())]);
+    assert_eq!(
+        said(Note::StaysOne {
+            block: "strip s1".into()
+        }),
+        [Fault::Missing("s1".into())]
+    );
 }
 
 #[test]

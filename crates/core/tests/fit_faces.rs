@@ -23,13 +23,23 @@ fn sketch(w: f64) -> Value {
 
 /// One print on a spread that photos may cross.
 fn across(print: Value) -> (Request, Vec<Proposal>) {
-    let request = request(&sketch(5.0), 0, 2, json!({"photos": [print], "across_fold": ["photo"], "approach": "stretch"}));
+    let request = request(
+        &sketch(5.0),
+        0,
+        2,
+        json!({"photos": [print], "across_fold": ["photo"], "approach": "stretch"}),
+    );
     let proposals = sound(&request);
     (request, proposals)
 }
 
 fn photos(proposal: &Proposal) -> Vec<&LayoutBlock> {
-    proposal.layout.blocks.iter().filter(|b| b.from == ["p1"]).collect()
+    proposal
+        .layout
+        .blocks
+        .iter()
+        .filter(|b| b.from == ["p1"])
+        .collect()
 }
 
 /// Where a share of the print lies across the spread, in inches.
@@ -43,13 +53,26 @@ fn a_photo_across_the_fold_is_one_print_in_two_parts() {
     let (_, proposals) = across(json!({"id": "f1", "w": 10, "h": 4}));
     let parts = photos(&proposals[0]);
     assert_eq!(parts.len(), 2);
-    let keeps: Vec<_> = parts.iter().map(|p| p.placed.as_ref().unwrap().keep).collect();
-    assert!((keeps[0].x + keeps[0].w - keeps[1].x).abs() < 1e-9, "the parts follow each other on the print: {keeps:?}");
+    let keeps: Vec<_> = parts
+        .iter()
+        .map(|p| p.placed.as_ref().unwrap().keep)
+        .collect();
+    assert!(
+        (keeps[0].x + keeps[0].w - keeps[1].x).abs() < 1e-9,
+        "the parts follow each other on the print: {keeps:?}"
+    );
     for (part, keep) in parts.iter().zip(&keeps) {
         assert!((part.block.rect.w.ticks() as f64 - keep.w * 10.0 * 203_200.0).abs() < 2.0);
     }
     assert_eq!(proposals[0].layout.photos(), 1);
-    assert!(proposals[0].sentences().iter().any(|n| n.contains("runs over the fold in two parts")), "{:?}", proposals[0].sentences());
+    assert!(
+        proposals[0]
+            .sentences()
+            .iter()
+            .any(|n| n.contains("runs over the fold in two parts")),
+        "{:?}",
+        proposals[0].sentences()
+    );
 }
 
 #[test]
@@ -64,7 +87,10 @@ fn the_fold_passes_between_the_faces() {
         for face in faces.as_array().unwrap() {
             let (x, w) = (face["x"].as_f64().unwrap(), face["w"].as_f64().unwrap());
             let (from, to) = (place(&parts, x), place(&parts, x + w));
-            assert!(to <= 12.0 + 1e-3 || from >= 12.0 - 1e-3, "a face from {from} to {to}");
+            assert!(
+                to <= 12.0 + 1e-3 || from >= 12.0 - 1e-3,
+                "a face from {from} to {to}"
+            );
         }
         assert!(proposals[0].faults(&request).is_empty());
     }
@@ -77,37 +103,79 @@ fn squares_that_meet_are_one_face() {
     let (_, proposals) = across(json!({"id": "f1", "w": 10, "h": 4, "faces": faces}));
     let parts = photos(&proposals[0]);
     let (from, to) = (place(&parts, 0.3333), place(&parts, 0.6667));
-    assert!(to <= 12.0 + 1e-3 || from >= 12.0 - 1e-3, "a face from {from} to {to}");
+    assert!(
+        to <= 12.0 + 1e-3 || from >= 12.0 - 1e-3,
+        "a face from {from} to {to}"
+    );
 }
 
 #[test]
 fn a_fold_through_a_face_is_a_fault() {
     let (request, proposals) = across(json!({"id": "f1", "w": 10, "h": 4}));
     let mut marked = request;
-    let metrosk_core::fit::Photos::Prints(prints) = &mut marked.photos else { panic!("prints were asked for") };
-    prints[0].faces.push(metrosk_core::fit::Face { x: 0.4, y: 0.2, w: 0.2, h: 0.3 });
+    let metrosk_core::fit::Photos::Prints(prints) = &mut marked.photos else {
+        panic!("prints were asked for")
+    };
+    prints[0].faces.push(metrosk_core::fit::Face {
+        x: 0.4,
+        y: 0.2,
+        w: 0.2,
+        h: 0.3,
+    });
     assert_eq!(proposals[0].faults(&marked), [Fault::Face("p1".to_owned())]);
 }
 
 #[test]
 fn what_is_trimmed_is_trimmed_beside_the_faces() {
-    for (faces, left) in [(json!([{"x": 0.02, "y": 0.1, "w": 0.2, "h": 0.3}]), true), (json!([{"x": 0.75, "y": 0.1, "w": 0.24, "h": 0.3}]), false)] {
+    for (faces, left) in [
+        (json!([{"x": 0.02, "y": 0.1, "w": 0.2, "h": 0.3}]), true),
+        (json!([{"x": 0.75, "y": 0.1, "w": 0.24, "h": 0.3}]), false),
+    ] {
         let pins = json!([{"block": "p1", "edge": "width", "at": 4}]);
-        let request = request(&sketch(5.0), 0, 1, json!({"photos": [{"id": "f1", "w": 6, "h": 4, "faces": faces}], "pins": pins}));
+        let request = request(
+            &sketch(5.0),
+            0,
+            1,
+            json!({"photos": [{"id": "f1", "w": 6, "h": 4, "faces": faces}], "pins": pins}),
+        );
         let proposal = sound(&request).swap_remove(0);
         let keep = photos(&proposal)[0].placed.as_ref().unwrap().keep;
-        assert!(if left { keep.x <= 0.021 } else { keep.x + keep.w >= 0.989 }, "{keep:?}");
-        assert!(!proposal.sentences().iter().any(|n| n.contains("face")), "{:?}", proposal.sentences());
+        assert!(
+            if left {
+                keep.x <= 0.021
+            } else {
+                keep.x + keep.w >= 0.989
+            },
+            "{keep:?}"
+        );
+        assert!(
+            !proposal.sentences().iter().any(|n| n.contains("face")),
+            "{:?}",
+            proposal.sentences()
+        );
     }
 }
 
 #[test]
 fn a_face_that_no_slot_can_show_is_told() {
     let pins = json!([{"block": "p1", "edge": "width", "at": 2}]);
-    let faces = json!([{"x": 0, "y": 0.1, "w": 0.2, "h": 0.3}, {"x": 0.8, "y": 0.1, "w": 0.2, "h": 0.3}]);
-    let request = request(&sketch(5.0), 0, 1, json!({"photos": [{"id": "f1", "w": 6, "h": 4, "faces": faces}], "pins": pins}));
+    let faces =
+        json!([{"x": 0, "y": 0.1, "w": 0.2, "h": 0.3}, {"x": 0.8, "y": 0.1, "w": 0.2, "h": 0.3}]);
+    let request = request(
+        &sketch(5.0),
+        0,
+        1,
+        json!({"photos": [{"id": "f1", "w": 6, "h": 4, "faces": faces}], "pins": pins}),
+    );
     let proposal = sound(&request).swap_remove(0);
-    assert!(proposal.sentences().iter().any(|n| n.starts_with("Of print f1") && n.contains("not shown whole")), "{:?}", proposal.sentences());
+    assert!(
+        proposal
+            .sentences()
+            .iter()
+            .any(|n| n.starts_with("Of print f1") && n.contains("not shown whole")),
+        "{:?}",
+        proposal.sentences()
+    );
 }
 
 #[test]
@@ -119,15 +187,27 @@ fn whole_prints_cross_between_their_faces_too() {
     let proposal = sound(&request(&sketch(5.0), 0, 2, more)).swap_remove(0);
     let parts = photos(&proposal);
     let (from, to) = (place(&parts, 0.45), place(&parts, 0.65));
-    assert!(to <= 12.0 + 1e-3 || from >= 12.0 - 1e-3, "a face from {from} to {to}");
+    assert!(
+        to <= 12.0 + 1e-3 || from >= 12.0 - 1e-3,
+        "a face from {from} to {to}"
+    );
 }
 
 #[test]
 fn marks_beside_the_print_are_told_with_their_place() {
     for (faces, path) in [
-        (json!([{"x": 0.9, "y": 0, "w": 0.2, "h": 0.1}]), "photos[0].faces[0]"),
-        (json!([{"x": -0.1, "y": 0, "w": 0.2, "h": 0.1}]), "photos[0].faces[0].x"),
-        (json!([{"x": 0.1, "y": 0, "w": "wide", "h": 0.1}]), "photos[0].faces[0].w"),
+        (
+            json!([{"x": 0.9, "y": 0, "w": 0.2, "h": 0.1}]),
+            "photos[0].faces[0]",
+        ),
+        (
+            json!([{"x": -0.1, "y": 0, "w": 0.2, "h": 0.1}]),
+            "photos[0].faces[0].x",
+        ),
+        (
+            json!([{"x": 0.1, "y": 0, "w": "wide", "h": 0.1}]),
+            "photos[0].faces[0].w",
+        ),
         (json!([7]), "photos[0].faces[0]"),
         (json!("everybody"), "photos[0].faces"),
     ] {
@@ -136,7 +216,11 @@ fn marks_beside_the_print_are_told_with_their_place() {
             "photos": [{"id": "f1", "w": 6, "h": 4, "faces": faces}],
         });
         let invalid = Request::from_json(&fit).unwrap_err();
-        assert!(invalid.findings.iter().any(|f| f.path == path), "{path}: {:?}", invalid.findings);
+        assert!(
+            invalid.findings.iter().any(|f| f.path == path),
+            "{path}: {:?}",
+            invalid.findings
+        );
     }
 }
 
@@ -145,13 +229,38 @@ fn a_refit_keeps_the_gap_that_the_fold_runs_through() {
     let faces = json!([{"x": 0.1, "y": 0.2, "w": 0.25, "h": 0.4}, {"x": 0.6, "y": 0.1, "w": 0.3, "h": 0.5}]);
     let (mut request, proposals) = across(json!({"id": "f1", "w": 10, "h": 4, "faces": faces}));
     let choices = Choices::from_json(&proposals[0].choices.to_json()).unwrap();
-    assert_eq!(choices.to_json(), proposals[0].choices.to_json(), "they read back as they were written");
-    let top = proposals[0].layout.blocks.iter().find(|b| b.from == ["j1"]).unwrap().block.rect.y;
-    request.pins.push(Pin { block: "j1".to_owned(), edge: PinEdge::Edge(Edge::Top), at: top + Length::inches(1, 8), to: None });
-    let Outcome::Proposals(again) = refit(&request, &choices).unwrap() else { panic!("it can be made again") };
+    assert_eq!(
+        choices.to_json(),
+        proposals[0].choices.to_json(),
+        "they read back as they were written"
+    );
+    let top = proposals[0]
+        .layout
+        .blocks
+        .iter()
+        .find(|b| b.from == ["j1"])
+        .unwrap()
+        .block
+        .rect
+        .y;
+    request.pins.push(Pin {
+        block: "j1".to_owned(),
+        edge: PinEdge::Edge(Edge::Top),
+        at: top + Length::inches(1, 8),
+        to: None,
+    });
+    let Outcome::Proposals(again) = refit(&request, &choices).unwrap() else {
+        panic!("it can be made again")
+    };
     assert!(again[0].faults(&request).is_empty());
     let cut = |p: &Proposal| photos(p)[0].placed.as_ref().map(|p| p.keep.x + p.keep.w);
-    assert!((cut(&again[0]).unwrap() - cut(&proposals[0]).unwrap()).abs() < 0.1, "the fold is in the same gap");
+    assert!(
+        (cut(&again[0]).unwrap() - cut(&proposals[0]).unwrap()).abs() < 0.1,
+        "the fold is in the same gap"
+    );
     let wrong = json!({"approach": "stretch", "sides": {"p1": true}, "lost": [], "solved": []});
-    assert_eq!(Choices::from_json(&wrong).unwrap_err().findings[0].path, "sides.p1");
+    assert_eq!(
+        Choices::from_json(&wrong).unwrap_err().findings[0].path,
+        "sides.p1"
+    );
 }

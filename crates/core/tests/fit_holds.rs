@@ -28,7 +28,12 @@ fn fitted(page: usize, more: Value) -> Proposal {
 
 /// Left, top, width, height in inches.
 fn place(proposal: &Proposal, id: &str) -> [f64; 4] {
-    let block = proposal.layout.blocks.iter().find(|b| b.block.id == id).unwrap();
+    let block = proposal
+        .layout
+        .blocks
+        .iter()
+        .find(|b| b.block.id == id)
+        .unwrap();
     let r = block.block.rect;
     [r.x, r.y, r.w, r.h].map(|l| l.to_units(Unit::Inch))
 }
@@ -41,7 +46,10 @@ fn a_size_that_is_held_stays_and_one_that_is_not_gives_way() {
     // 6 x 8: both scales are far apart, so that the journal would be made narrow.
     let plain = place(&fitted(SIX_BY_EIGHT, json!({})), "p1");
     let held = place(&fitted(SIX_BY_EIGHT, json!({"keep": {"p1": "size"}})), "p1");
-    let (w, h) = (6.0 * (0.5_f64 * 8.0 / 12.0).sqrt(), 4.0 * (0.5_f64 * 8.0 / 12.0).sqrt());
+    let (w, h) = (
+        6.0 * (0.5_f64 * 8.0 / 12.0).sqrt(),
+        4.0 * (0.5_f64 * 8.0 / 12.0).sqrt(),
+    );
     let off = |p: [f64; 4]| (p[2] - w).abs() + (p[3] - h).abs();
     assert!(off(held) <= off(plain) + 1e-9, "{held:?} {plain:?}");
     assert!(off(held) < 0.15, "{held:?} for {w} x {h}");
@@ -52,8 +60,16 @@ fn a_place_that_is_held_is_nearer_to_it() {
     let wanted = 9.5 / 12.0 * 6.0;
     let off = |p: &Proposal| (place(p, "j1")[0] + place(p, "j1")[2] / 2.0 - wanted).abs();
     let pins = json!([{"block": "p1", "edge": "left", "at": 1.0}]);
-    let (plain, held) = (fitted(SIX_BY_EIGHT, json!({"pins": pins})), fitted(SIX_BY_EIGHT, json!({"pins": pins, "keep": {"j1": "place"}})));
-    assert!(off(&held) <= off(&plain) + 1e-9 && off(&held) < 0.1, "{} {}", off(&held), off(&plain));
+    let (plain, held) = (
+        fitted(SIX_BY_EIGHT, json!({"pins": pins})),
+        fitted(SIX_BY_EIGHT, json!({"pins": pins, "keep": {"j1": "place"}})),
+    );
+    assert!(
+        off(&held) <= off(&plain) + 1e-9 && off(&held) < 0.1,
+        "{} {}",
+        off(&held),
+        off(&plain)
+    );
 }
 
 #[test]
@@ -66,10 +82,15 @@ fn a_line_that_is_switched_off_holds_nothing_and_the_rest_of_it_holds_on() {
     };
     let on = lefts(json!({"pins": pins}));
     assert_eq!(on, [1.5, 1.5, 1.5]);
-    let off = lefts(json!({"pins": pins, "readings": {"off": [{"what": "line", "along": "left", "blocks": ["t1", "p1"]}]}}));
+    let off = lefts(
+        json!({"pins": pins, "readings": {"off": [{"what": "line", "along": "left", "blocks": ["t1", "p1"]}]}}),
+    );
     assert!(off[0] < 1.5 && (off[2] - 1.5).abs() < 1e-9, "{off:?}");
     let title_alone = lefts(json!({"pins": pins, "keep": {"t1": "free"}}));
-    assert!(title_alone[0] < 1.5 && title_alone[0] == title_alone[1], "{title_alone:?}");
+    assert!(
+        title_alone[0] < 1.5 && title_alone[0] == title_alone[1],
+        "{title_alone:?}"
+    );
 }
 
 #[test]
@@ -80,7 +101,12 @@ fn a_reading_that_is_added_is_held_to() {
         {"what": "touch", "blocks": ["p2", "p3"]},
     ]}});
     let p = fitted(0, more);
-    let (p1, p2, p3, j1) = (place(&p, "p1"), place(&p, "p2"), place(&p, "p3"), place(&p, "j1"));
+    let (p1, p2, p3, j1) = (
+        place(&p, "p1"),
+        place(&p, "p2"),
+        place(&p, "p3"),
+        place(&p, "j1"),
+    );
     assert_eq!(p1[1], j1[1]);
     assert_eq!(p2[2], j1[2]);
     assert_eq!(p2[0] + p2[2], p3[0]);
@@ -93,10 +119,16 @@ fn what_is_held_turns_with_the_sketch_and_is_said_of_copies() {
     let turned = fitted(0, json!({"turn": 90, "readings": on}));
     let right = |id: &str| place(&turned, id)[0] + place(&turned, id)[2];
     assert_eq!(right("p1"), right("j1"));
-    let doubled =
-        sound(&request(&sketch(), 0, 2, json!({"approach": "echo", "readings": {"on": [{"what": "line", "along": "top", "blocks": ["p1", "j1"]}]}})));
-    let tops: Vec<f64> =
-        (doubled[0].layout.blocks.iter()).filter(|b| b.from == ["p1"] || b.from == ["j1"]).map(|b| b.block.rect.y.to_units(Unit::Inch)).collect();
+    let doubled = sound(&request(
+        &sketch(),
+        0,
+        2,
+        json!({"approach": "echo", "readings": {"on": [{"what": "line", "along": "top", "blocks": ["p1", "j1"]}]}}),
+    ));
+    let tops: Vec<f64> = (doubled[0].layout.blocks.iter())
+        .filter(|b| b.from == ["p1"] || b.from == ["j1"])
+        .map(|b| b.block.rect.y.to_units(Unit::Inch))
+        .collect();
     assert_eq!(tops.len(), 4);
     assert!(tops.iter().all(|t| *t == tops[0]), "{tops:?}");
 }
@@ -107,14 +139,33 @@ fn what_is_not_understood_is_told_at_its_place() {
         ("keep", json!({"p9": "place"}), "keep.p9"),
         ("keep", json!({"p1": "tight"}), "keep.p1"),
         ("keep", json!(["p1"]), "keep"),
-        ("readings", json!({"off": [{"what": "line", "along": "up", "blocks": ["p1", "p2"]}]}), "readings.off[0].along"),
-        ("readings", json!({"off": [{"what": "nearness", "blocks": ["p1", "p2"]}]}), "readings.off[0].what"),
-        ("readings", json!({"on": [{"what": "touch", "blocks": ["p1", "p2", "p3"]}]}), "readings.on[0].blocks"),
-        ("readings", json!({"on": [{"what": "touch", "blocks": ["p1", "p9"]}]}), "readings.on[0].blocks[1]"),
+        (
+            "readings",
+            json!({"off": [{"what": "line", "along": "up", "blocks": ["p1", "p2"]}]}),
+            "readings.off[0].along",
+        ),
+        (
+            "readings",
+            json!({"off": [{"what": "nearness", "blocks": ["p1", "p2"]}]}),
+            "readings.off[0].what",
+        ),
+        (
+            "readings",
+            json!({"on": [{"what": "touch", "blocks": ["p1", "p2", "p3"]}]}),
+            "readings.on[0].blocks",
+        ),
+        (
+            "readings",
+            json!({"on": [{"what": "touch", "blocks": ["p1", "p9"]}]}),
+            "readings.on[0].blocks[1]",
+        ),
     ] {
         let mut broken = json!({"format": "metrosk-fit/1", "unit": "in", "sketch": sketch(), "target": {"page": {"w": 12, "h": 12}, "pages": 1}});
         broken[field] = value;
         let invalid = Request::from_json(&broken).unwrap_err();
-        assert!(invalid.findings.iter().any(|f| f.path == path), "{path}: {invalid}");
+        assert!(
+            invalid.findings.iter().any(|f| f.path == path),
+            "{path}: {invalid}"
+        );
     }
 }

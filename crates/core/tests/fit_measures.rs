@@ -30,11 +30,19 @@ fn measured(blocks: Value) -> Measures {
     let layout = json!({"format": "metrosk-layout/1", "unit": "in", "canvas": {"page": {"w": 10, "h": 10}, "pages": 1}, "blocks": blocks});
     let layout = Layout::from_json(&layout).unwrap();
     let sketch = sketch();
-    measure(&sketch, Map::new(Approach::Scale, sketch.canvas, layout.canvas), &layout)
+    measure(
+        &sketch,
+        Map::new(Approach::Scale, sketch.canvas, layout.canvas),
+        &layout,
+    )
 }
 
 fn with(p1: [f64; 4], p2: [f64; 4], t1: [f64; 4]) -> Measures {
-    measured(json!([block("p1", "photo", p1), block("p2", "photo", p2), block("t1", "title", t1)]))
+    measured(json!([
+        block("p1", "photo", p1),
+        block("p2", "photo", p2),
+        block("t1", "title", t1)
+    ]))
 }
 
 const P1: [f64; 4] = [1.0, 1.0, 3.0, 4.0];
@@ -72,8 +80,18 @@ fn a_block_that_grows_about_its_centre_drifts_nowhere() {
 
 #[test]
 fn lines_hold_to_a_sixty_fourth() {
-    assert_eq!(with(P1, P2, [1.0 + 1.0 / 64.0, 6.0, 4.0, 1.0]).alignments.kept, 2);
-    assert_eq!(with(P1, P2, [1.0 + 1.5 / 64.0, 6.0, 4.0, 1.0]).alignments.kept, 1);
+    assert_eq!(
+        with(P1, P2, [1.0 + 1.0 / 64.0, 6.0, 4.0, 1.0])
+            .alignments
+            .kept,
+        2
+    );
+    assert_eq!(
+        with(P1, P2, [1.0 + 1.5 / 64.0, 6.0, 4.0, 1.0])
+            .alignments
+            .kept,
+        1
+    );
 }
 
 #[test]
@@ -99,10 +117,24 @@ fn shape_and_area_of_the_slots() {
 #[test]
 fn parts_of_one_slot_count_as_the_box_around_them() {
     let part = |id: &str, at: [f64; 4]| json!({"id": id, "from": ["p1"], "kind": "photo", "page": 0, "box": {"x": at[0], "y": at[1], "w": at[2], "h": at[3]}, "turn": 0});
-    let halves = [part("p1", [1.0, 1.0, 3.0, 1.9]), part("p1b", [1.0, 3.1, 3.0, 1.9])];
-    let m = measured(json!([halves[0], halves[1], block("p2", "photo", P2), block("t1", "title", T1)]));
-    assert!(m.drift_max < 1e-9 && m.slot_shape < 1e-9, "a split slot has no shape of its own");
-    assert_eq!(m.groups.iter().map(|g| g.parts).collect::<Vec<_>>(), [2, 1, 1]);
+    let halves = [
+        part("p1", [1.0, 1.0, 3.0, 1.9]),
+        part("p1b", [1.0, 3.1, 3.0, 1.9]),
+    ];
+    let m = measured(json!([
+        halves[0],
+        halves[1],
+        block("p2", "photo", P2),
+        block("t1", "title", T1)
+    ]));
+    assert!(
+        m.drift_max < 1e-9 && m.slot_shape < 1e-9,
+        "a split slot has no shape of its own"
+    );
+    assert_eq!(
+        m.groups.iter().map(|g| g.parts).collect::<Vec<_>>(),
+        [2, 1, 1]
+    );
     assert_eq!(m.contacts, Kept { kept: 1, of: 1 });
 }
 
@@ -118,7 +150,11 @@ fn merged_slots_are_measured_as_the_box_around_them_in_the_sketch() {
 #[test]
 fn a_slot_that_shows_no_photo_is_empty() {
     let writing = json!({"id": "p2", "from": ["p2"], "kind": "journal", "page": 0, "box": {"x": 4, "y": 1, "w": 2, "h": 3}, "turn": 0});
-    let m = measured(json!([block("p1", "photo", P1), writing, block("t1", "title", T1)]));
+    let m = measured(json!([
+        block("p1", "photo", P1),
+        writing,
+        block("t1", "title", T1)
+    ]));
     assert!((m.emptied - 0.5).abs() < 1e-9);
 }
 
@@ -129,6 +165,10 @@ fn what_is_trimmed_is_a_share_of_the_prints_area() {
     first["photo"] = json!("f1");
     first["print"] = json!({"w": 4, "h": 6});
     first["keep"] = json!({"x": 0.125, "y": 1.0 / 6.0, "w": 0.75, "h": 2.0 / 3.0});
-    let m = measured(json!([first, block("p2", "photo", P2), block("t1", "title", T1)]));
+    let m = measured(json!([
+        first,
+        block("p2", "photo", P2),
+        block("t1", "title", T1)
+    ]));
     assert!((m.trimmed - 0.5).abs() < 1e-6, "{}", m.trimmed);
 }

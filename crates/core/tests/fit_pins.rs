@@ -28,7 +28,11 @@ fn pinned(pages: u8, pins: Value) -> Request {
 }
 
 fn place(proposal: &Proposal, id: &str) -> Span {
-    let parts = proposal.layout.blocks.iter().filter(|b| b.from.iter().any(|f| f == id));
+    let parts = proposal
+        .layout
+        .blocks
+        .iter()
+        .filter(|b| b.from.iter().any(|f| f == id));
     parts.map(|b| b.extent()).reduce(Span::around).unwrap()
 }
 
@@ -40,10 +44,17 @@ fn inches(ticks: f64) -> f64 {
 fn a_distance_between_two_blocks_holds_whatever_else_moves() {
     for pages in [1, 2] {
         let pins = json!([{"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "right"}, "at": 0.5}]);
-        for proposal in sound(&pinned(pages, pins)).iter().filter(|p| p.approach.name() != "frame") {
+        for proposal in sound(&pinned(pages, pins))
+            .iter()
+            .filter(|p| p.approach.name() != "frame")
+        {
             let gap = inches(place(proposal, "p2").l - place(proposal, "p1").r);
             let copies = ["mirror", "echo"].contains(&proposal.approach.name());
-            assert!(copies || (gap - 0.5).abs() < 1e-3, "{} on {pages}: {gap}", proposal.approach.name());
+            assert!(
+                copies || (gap - 0.5).abs() < 1e-3,
+                "{} on {pages}: {gap}",
+                proposal.approach.name()
+            );
         }
     }
 }
@@ -77,23 +88,56 @@ fn pins_that_clash_are_named_with_both_their_blocks_and_no_others() {
         {"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "left"}, "at": 2},
         {"block": "p1", "edge": "width", "at": 3},
     ]);
-    let Outcome::Conflict(conflict) = fit::fit(&pinned(1, pins)) else { panic!("3 + 1 is not 2") };
+    let Outcome::Conflict(conflict) = fit::fit(&pinned(1, pins)) else {
+        panic!("3 + 1 is not 2")
+    };
     assert_eq!(conflict.pins, vec![1, 2, 3]);
     assert_eq!(conflict.blocks, vec!["p1", "p2"]);
-    assert!(conflict.text.contains("the left edge of the photo p2 1 in right of the right edge of the photo p1"), "{}", conflict.text);
-    assert!(conflict.text.contains("the photo p1 3 in wide"), "{}", conflict.text);
+    assert!(
+        conflict
+            .text
+            .contains("the left edge of the photo p2 1 in right of the right edge of the photo p1"),
+        "{}",
+        conflict.text
+    );
+    assert!(
+        conflict.text.contains("the photo p1 3 in wide"),
+        "{}",
+        conflict.text
+    );
 }
 
 #[test]
 fn a_pin_to_another_block_is_checked_field_by_field() {
     let cases = [
-        (json!({"block": "p2", "edge": "left", "to": {"block": "p9", "edge": "left"}}), "pins[0].to.block"),
-        (json!({"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "top"}}), "pins[0].to.edge"),
-        (json!({"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "width"}}), "pins[0].to.edge"),
-        (json!({"block": "p2", "edge": "left", "to": {"block": "p2", "edge": "right"}}), "pins[0].to.block"),
-        (json!({"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "left", "times": 2}}), "pins[0].to.times"),
-        (json!({"block": "p2", "edge": "width", "to": {"block": "p1", "edge": "width", "times": 0}}), "pins[0].to.times"),
-        (json!({"block": "p2", "edge": "middle", "to": {"block": "p1", "edge": "left"}}), "pins[0].edge"),
+        (
+            json!({"block": "p2", "edge": "left", "to": {"block": "p9", "edge": "left"}}),
+            "pins[0].to.block",
+        ),
+        (
+            json!({"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "top"}}),
+            "pins[0].to.edge",
+        ),
+        (
+            json!({"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "width"}}),
+            "pins[0].to.edge",
+        ),
+        (
+            json!({"block": "p2", "edge": "left", "to": {"block": "p2", "edge": "right"}}),
+            "pins[0].to.block",
+        ),
+        (
+            json!({"block": "p2", "edge": "left", "to": {"block": "p1", "edge": "left", "times": 2}}),
+            "pins[0].to.times",
+        ),
+        (
+            json!({"block": "p2", "edge": "width", "to": {"block": "p1", "edge": "width", "times": 0}}),
+            "pins[0].to.times",
+        ),
+        (
+            json!({"block": "p2", "edge": "middle", "to": {"block": "p1", "edge": "left"}}),
+            "pins[0].edge",
+        ),
         (json!({"block": "p2", "edge": "left"}), "pins[0].at"),
     ];
     for (pin, path) in cases {
@@ -102,6 +146,10 @@ fn a_pin_to_another_block_is_checked_field_by_field() {
             "target": {"page": {"w": 12, "h": 12}, "pages": 1}, "pins": [pin],
         });
         let invalid = Request::from_json(&document).unwrap_err();
-        assert!(invalid.findings.iter().any(|f| f.path == path), "{path}: {:?}", invalid.findings);
+        assert!(
+            invalid.findings.iter().any(|f| f.path == path),
+            "{path}: {:?}",
+            invalid.findings
+        );
     }
 }

@@ -13,7 +13,14 @@ use serde_json::{Value, json};
 /// A place on a quarter-inch lattice of a 12 in page.
 fn place(least: u32, most: u32) -> impl Strategy<Value = [f64; 4]> {
     (least..=most, least..=most).prop_flat_map(|(w, h)| {
-        (1..=47 - w, 1..=47 - h).prop_map(move |(x, y)| [f64::from(x) / 4.0, f64::from(y) / 4.0, f64::from(w) / 4.0, f64::from(h) / 4.0])
+        (1..=47 - w, 1..=47 - h).prop_map(move |(x, y)| {
+            [
+                f64::from(x) / 4.0,
+                f64::from(y) / 4.0,
+                f64::from(w) / 4.0,
+                f64::from(h) / 4.0,
+            ]
+        })
     })
 }
 
@@ -23,23 +30,44 @@ fn boxed(id: String, kind: &str, [x, y, w, h]: [f64; 4]) -> Value {
 
 /// One block of any kind; a photo may bring its mat.
 fn block(n: usize) -> impl Strategy<Value = Vec<Value>> {
-    let photo = (place(6, 24), any::<bool>(), prop_oneof![8 => Just(0), 2 => -12..=12i32, 1 => Just(90)]).prop_map(move |(at, mat, turn)| {
-        let mut photo = boxed(format!("p{n}"), "photo", at);
-        photo["turn"] = json!(turn);
-        let [x, y, w, h] = at;
-        let inside = x >= 0.5 && y >= 0.5 && x + w <= 11.5 && y + h <= 11.5;
-        let mut around = boxed(format!("m{n}"), "mat", [x - 0.125, y - 0.125, w + 0.25, h + 0.25]);
-        around["under"] = json!(format!("p{n}"));
-        around["turn"] = json!(turn);
-        if mat && inside { vec![around, photo] } else { vec![photo] }
-    });
+    let photo = (
+        place(6, 24),
+        any::<bool>(),
+        prop_oneof![8 => Just(0), 2 => -12..=12i32, 1 => Just(90)],
+    )
+        .prop_map(move |(at, mat, turn)| {
+            let mut photo = boxed(format!("p{n}"), "photo", at);
+            photo["turn"] = json!(turn);
+            let [x, y, w, h] = at;
+            let inside = x >= 0.5 && y >= 0.5 && x + w <= 11.5 && y + h <= 11.5;
+            let mut around = boxed(
+                format!("m{n}"),
+                "mat",
+                [x - 0.125, y - 0.125, w + 0.25, h + 0.25],
+            );
+            around["under"] = json!(format!("p{n}"));
+            around["turn"] = json!(turn);
+            if mat && inside {
+                vec![around, photo]
+            } else {
+                vec![photo]
+            }
+        });
     let strip = (0..44u32, 1..6u32).prop_map(move |(y, h)| {
-        let mut strip = boxed(format!("s{n}"), "strip", [0.0, f64::from(y) / 4.0, 12.0, f64::from(h) / 4.0]);
+        let mut strip = boxed(
+            format!("s{n}"),
+            "strip",
+            [0.0, f64::from(y) / 4.0, 12.0, f64::from(h) / 4.0],
+        );
         strip["bleed"] = json!(["left", "right"]);
         vec![strip]
     });
     let panel = (place(4, 40), any::<bool>()).prop_map(move |([_, y, w, h], left)| {
-        let mut panel = boxed(format!("b{n}"), "paper", [if left { 0.0 } else { 12.0 - w }, y, w, h]);
+        let mut panel = boxed(
+            format!("b{n}"),
+            "paper",
+            [if left { 0.0 } else { 12.0 - w }, y, w, h],
+        );
         panel["bleed"] = json!([if left { "left" } else { "right" }]);
         vec![panel]
     });
@@ -50,7 +78,11 @@ fn block(n: usize) -> impl Strategy<Value = Vec<Value>> {
     });
     let round = (place(6, 24), any::<bool>()).prop_map(move |([x, y, w, h], ring)| {
         let size = w.min(h);
-        let mut round = boxed(format!("r{n}"), if ring { "ring" } else { "wash" }, [x, y, size, size]);
+        let mut round = boxed(
+            format!("r{n}"),
+            if ring { "ring" } else { "wash" },
+            [x, y, size, size],
+        );
         if ring {
             round["ring"] = json!({"count": 8, "unit": size / 4.0});
         } else {
@@ -58,7 +90,16 @@ fn block(n: usize) -> impl Strategy<Value = Vec<Value>> {
         }
         vec![round]
     });
-    let plain = (place(3, 20), prop_oneof![Just("title"), Just("journal"), Just("accent"), Just("paper"), Just("cluster")])
+    let plain = (
+        place(3, 20),
+        prop_oneof![
+            Just("title"),
+            Just("journal"),
+            Just("accent"),
+            Just("paper"),
+            Just("cluster")
+        ],
+    )
         .prop_map(move |(at, kind)| vec![boxed(format!("x{n}"), kind, at)]);
     prop_oneof![4 => photo, 1 => strip, 1 => panel, 1 => grid, 1 => round, 3 => plain]
 }
@@ -72,7 +113,10 @@ fn sketch() -> impl Strategy<Value = Value> {
 
 /// 160 cases of each, or as many as METROSK_CASES says.
 fn cases() -> u32 {
-    std::env::var("METROSK_CASES").ok().and_then(|n| n.parse().ok()).unwrap_or(160)
+    std::env::var("METROSK_CASES")
+        .ok()
+        .and_then(|n| n.parse().ok())
+        .unwrap_or(160)
 }
 
 /// The boxes of a layout's blocks, in ticks, by name.
@@ -81,14 +125,21 @@ fn boxes(proposal: &Proposal) -> Vec<(String, [f64; 4])> {
         let s = b.extent();
         [s.l, s.t, s.r, s.b]
     };
-    proposal.layout.blocks.iter().map(|b| (b.block.id.clone(), edges(b))).collect()
+    proposal
+        .layout
+        .blocks
+        .iter()
+        .map(|b| (b.block.id.clone(), edges(b)))
+        .collect()
 }
 
 /// A request for the sketch's own page and more, with no room kept free.
 fn own_page(sketch: &Value, unit: f64, more: Value) -> Request {
     let target = json!({"page": {"w": 12.0 * unit, "h": 12.0 * unit}, "pages": 1});
     let mut fit = json!({"format": "metrosk-fit/1", "unit": sketch["unit"], "sketch": sketch, "target": target, "approach": "scale"});
-    fit.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+    fit.as_object_mut()
+        .unwrap()
+        .extend(more.as_object().unwrap().clone());
     Request::from_json(&fit).unwrap()
 }
 

@@ -21,7 +21,11 @@ fn the_table_is_read() {
     assert!(cases.len() > 30);
     for case in cases {
         let text = case["text"].as_str().unwrap();
-        assert_eq!(Length::parse(text, unit(&case)).map(Length::ticks), Ok(case["ticks"].as_i64().unwrap()), "{text}");
+        assert_eq!(
+            Length::parse(text, unit(&case)).map(Length::ticks),
+            Ok(case["ticks"].as_i64().unwrap()),
+            "{text}"
+        );
     }
 }
 
@@ -33,7 +37,10 @@ fn what_is_wrong_is_said() {
         let text = case["text"].as_str().unwrap();
         let error = Length::parse(text, unit(&case)).unwrap_err().to_string();
         assert!(error.contains(case["says"].as_str().unwrap()), "{error}");
-        assert!(error.contains(text) && error.contains("3 3/8"), "{error} says what was read and what is allowed");
+        assert!(
+            error.contains(text) && error.contains("3 3/8"),
+            "{error} says what was read and what is allowed"
+        );
     }
 }
 
@@ -95,9 +102,15 @@ proptest! {
 fn arithmetic_is_checked() {
     let most = Length::from_ticks(i64::MAX);
     assert_eq!(most.checked_add(Length::from_ticks(1)), None);
-    assert_eq!(Length::from_ticks(i64::MIN).checked_sub(Length::from_ticks(1)), None);
+    assert_eq!(
+        Length::from_ticks(i64::MIN).checked_sub(Length::from_ticks(1)),
+        None
+    );
     assert_eq!(most.checked_times(2), None);
-    assert_eq!(Length::inches(1, 64).checked_times(64), Some(Length::inches(1, 1)));
+    assert_eq!(
+        Length::inches(1, 64).checked_times(64),
+        Some(Length::inches(1, 1))
+    );
     assert_eq!(Length::from_units(f64::NAN, Unit::Inch), None);
     assert_eq!(Length::from_units(1e9, Unit::Millimetre), None);
 }

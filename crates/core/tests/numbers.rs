@@ -6,7 +6,9 @@ use metrosk_core::geometry::{Edge, Rect, Size};
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::numbers::{print, read, read_over};
 use metrosk_core::plan::Defaults;
-use metrosk_core::sketch::{Block, Canvas, ClusterSize, Grid, Kind, Ring, Shape, Sketch, TriangleCorner, UnitShape};
+use metrosk_core::sketch::{
+    Block, Canvas, ClusterSize, Grid, Kind, Ring, Shape, Sketch, TriangleCorner, UnitShape,
+};
 use proptest::prelude::*;
 use serde_json::Map;
 
@@ -20,7 +22,8 @@ fn length(least: i64) -> impl Strategy<Value = Length> {
 
 fn shape() -> impl Strategy<Value = Shape> {
     let point = (0.0..=1.0_f64, 0.0..=1.0_f64).prop_map(|(x, y)| [x, y]);
-    let corner = prop::sample::select(TriangleCorner::NAMES.to_vec()).prop_map(|n| TriangleCorner::from_name(n).unwrap());
+    let corner = prop::sample::select(TriangleCorner::NAMES.to_vec())
+        .prop_map(|n| TriangleCorner::from_name(n).unwrap());
     prop_oneof![
         4 => Just(Shape::Rect),
         1 => Just(Shape::Ellipse),
@@ -34,32 +37,52 @@ fn units() -> impl Strategy<Value = UnitShape> {
 }
 
 fn block() -> impl Strategy<Value = Block> {
-    let place = (length(-500), length(-500), length(1), length(1)).prop_map(|(x, y, w, h)| Rect { x, y, w, h });
+    let place = (length(-500), length(-500), length(1), length(1)).prop_map(|(x, y, w, h)| Rect {
+        x,
+        y,
+        w,
+        h,
+    });
     let grid = (1..40_u32, 1..40_u32, length(0), any::<bool>(), units());
-    let grid = grid.prop_map(|(cols, rows, gap, s, unit_shape)| Grid { cols, rows, gap, stagger: if s { 0.5 } else { 0.0 }, unit_shape });
-    let ring = (1..40_u32, length(1), units()).prop_map(|(count, unit, unit_shape)| Ring { count, unit, unit_shape });
+    let grid = grid.prop_map(|(cols, rows, gap, s, unit_shape)| Grid {
+        cols,
+        rows,
+        gap,
+        stagger: if s { 0.5 } else { 0.0 },
+        unit_shape,
+    });
+    let ring = (1..40_u32, length(1), units()).prop_map(|(count, unit, unit_shape)| Ring {
+        count,
+        unit,
+        unit_shape,
+    });
     let turn = prop_oneof![3 => Just(0.0), 1 => -180.0..180.0_f64, 1 => (-90..90_i32).prop_map(|t| f64::from(t) / 2.0)];
     let bleed = prop::sample::subsequence(Edge::ALL.to_vec(), 0..=4);
-    let size = prop::option::of(prop::sample::select(ClusterSize::NAMES.to_vec()).prop_map(|n| ClusterSize::from_name(n).unwrap()));
+    let size = prop::option::of(
+        prop::sample::select(ClusterSize::NAMES.to_vec())
+            .prop_map(|n| ClusterSize::from_name(n).unwrap()),
+    );
     let kind = prop::sample::select(Kind::ALL.to_vec());
-    (kind, place, turn, shape(), bleed, size, grid, ring).prop_map(|(kind, rect, turn, shape, mut bleed, size, grid, ring)| {
-        bleed.sort_unstable();
-        Block {
-            id: String::new(),
-            kind,
-            rect,
-            turn,
-            shape,
-            bleed,
-            under: None,
-            host: None,
-            size: size.filter(|_| kind == Kind::Cluster),
-            grid: (kind == Kind::Grid).then_some(grid),
-            ring: (kind == Kind::Ring).then_some(ring),
-            sure: None,
-            other: Map::new(),
-        }
-    })
+    (kind, place, turn, shape(), bleed, size, grid, ring).prop_map(
+        |(kind, rect, turn, shape, mut bleed, size, grid, ring)| {
+            bleed.sort_unstable();
+            Block {
+                id: String::new(),
+                kind,
+                rect,
+                turn,
+                shape,
+                bleed,
+                under: None,
+                host: None,
+                size: size.filter(|_| kind == Kind::Cluster),
+                grid: (kind == Kind::Grid).then_some(grid),
+                ring: (kind == Kind::Ring).then_some(ring),
+                sure: None,
+                other: Map::new(),
+            }
+        },
+    )
 }
 
 prop_compose! {

@@ -80,9 +80,20 @@ fn check(text: &str) {
             assert!(!errors.is_empty());
             let lines: Vec<&str> = text.split('\n').collect();
             for e in errors {
-                assert!(e.line <= lines.len().max(1), "line {} of {}: {text:?}", e.line, lines.len());
-                let length = lines.get(e.line.saturating_sub(1)).map_or(0, |l| l.chars().count());
-                assert!(e.line == 0 || e.column <= length + 1, "column {} of {length}: {text:?}", e.column);
+                assert!(
+                    e.line <= lines.len().max(1),
+                    "line {} of {}: {text:?}",
+                    e.line,
+                    lines.len()
+                );
+                let length = lines
+                    .get(e.line.saturating_sub(1))
+                    .map_or(0, |l| l.chars().count());
+                assert!(
+                    e.line == 0 || e.column <= length + 1,
+                    "column {} of {length}: {text:?}",
+                    e.column
+                );
             }
             let _ = numbers::read_what_can_be(&Defaults::default(), text);
         }
@@ -91,11 +102,17 @@ fn check(text: &str) {
 
 #[test]
 fn any_text_is_a_sketch_or_errors_in_it() {
-    let seconds: Option<u64> = std::env::var("METROSK_FUZZ_SECONDS").ok().and_then(|s| s.parse().ok());
+    let seconds: Option<u64> = std::env::var("METROSK_FUZZ_SECONDS")
+        .ok()
+        .and_then(|s| s.parse().ok());
     let start = Instant::now();
     let mut done = 0;
     loop {
-        let config = Config { cases: 400, failure_persistence: None, ..Config::default() };
+        let config = Config {
+            cases: 400,
+            failure_persistence: None,
+            ..Config::default()
+        };
         TestRunner::new(config)
             .run(&text(), |text| {
                 check(&text);

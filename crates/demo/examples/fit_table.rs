@@ -46,11 +46,18 @@ impl Group {
         let best = &proposals[0];
         let m = &best.measures;
         self.fits += 1;
-        self.faults += proposals.iter().map(|p| p.faults(request).len()).sum::<usize>();
+        self.faults += proposals
+            .iter()
+            .map(|p| p.faults(request).len())
+            .sum::<usize>();
         self.drift += m.drift_mean;
         self.worst_mean = self.worst_mean.max(m.drift_mean);
         self.worst = self.worst.max(m.drift_max);
-        for (sum, kept) in [(&mut self.lines, m.alignments), (&mut self.relations, m.relations), (&mut self.contacts, m.contacts)] {
+        for (sum, kept) in [
+            (&mut self.lines, m.alignments),
+            (&mut self.relations, m.relations),
+            (&mut self.contacts, m.contacts),
+        ] {
             sum.0 += kept.kept;
             sum.1 += kept.of;
         }
@@ -62,9 +69,20 @@ impl Group {
 
     fn row(&mut self, name: &str) -> String {
         let n = self.fits.max(1) as f64;
-        let share = |(kept, of): (usize, usize)| if of == 0 { "-".to_owned() } else { format!("{:.1} %", 100.0 * kept as f64 / of as f64) };
+        let share = |(kept, of): (usize, usize)| {
+            if of == 0 {
+                "-".to_owned()
+            } else {
+                format!("{:.1} %", 100.0 * kept as f64 / of as f64)
+            }
+        };
         self.time.sort_by(f64::total_cmp);
-        let at = |q: f64| self.time.get(((self.time.len().max(1) - 1) as f64 * q) as usize).copied().unwrap_or_default();
+        let at = |q: f64| {
+            self.time
+                .get(((self.time.len().max(1) - 1) as f64 * q) as usize)
+                .copied()
+                .unwrap_or_default()
+        };
         format!(
             "| {name} | {} | {} | {} | {:.1} | {:.2} / {:.2} / {:.1} % | {} | {} | {} | {:.2} | {:.1} % | {:.0} / {:.0} ms |",
             self.fits,
@@ -101,7 +119,10 @@ fn group_of(sketch: &Sketch, (w, h): (f64, f64), to: u8, more: i32) -> &'static 
 fn save(folder: &Path, name: &str, request: &Value, answer: &Value) -> Result<(), Box<dyn Error>> {
     for (part, value) in [("requests", request), ("answers", answer)] {
         fs::create_dir_all(folder.join(part))?;
-        fs::write(folder.join(part).join(format!("{name}.json")), serde_json::to_string(value)?)?;
+        fs::write(
+            folder.join(part).join(format!("{name}.json")),
+            serde_json::to_string(value)?,
+        )?;
     }
     Ok(())
 }
@@ -128,7 +149,9 @@ fn main() -> Result<(), Box<dyn Error>> {
                     let start = Instant::now();
                     let outcome = fit::fit(&request);
                     let ms = start.elapsed().as_secs_f64() * 1e3;
-                    let group = groups.entry(group_of(sketch, (w, h), to, more)).or_default();
+                    let group = groups
+                        .entry(group_of(sketch, (w, h), to, more))
+                        .or_default();
                     match &outcome {
                         Outcome::Proposals(proposals) => group.add(&request, proposals, ms),
                         Outcome::Conflict(_) => group.conflicts += 1,
@@ -148,6 +171,9 @@ fn main() -> Result<(), Box<dyn Error>> {
     for (name, group) in &mut groups {
         println!("{}", group.row(&name[2..]));
     }
-    println!("{} fits", groups.values().map(|g| g.fits + g.conflicts).sum::<usize>());
+    println!(
+        "{} fits",
+        groups.values().map(|g| g.fits + g.conflicts).sum::<usize>()
+    );
     Ok(())
 }

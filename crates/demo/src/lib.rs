@@ -37,9 +37,22 @@ pub fn crowd() -> Sketch {
 /// A sketch without what the pictures of sketches do not draw: photos, mats, panels, strips and writing are left.
 #[must_use]
 pub fn drawable(sketch: &Sketch) -> Sketch {
-    let drawn = |kind: Kind| matches!(kind, Kind::Photo | Kind::Mat | Kind::Paper | Kind::Strip | Kind::Journal);
-    let blocks = sketch.blocks.iter().filter(|b| drawn(b.kind)).cloned().collect();
-    Sketch { blocks, ..sketch.clone() }
+    let drawn = |kind: Kind| {
+        matches!(
+            kind,
+            Kind::Photo | Kind::Mat | Kind::Paper | Kind::Strip | Kind::Journal
+        )
+    };
+    let blocks = sketch
+        .blocks
+        .iter()
+        .filter(|b| drawn(b.kind))
+        .cloned()
+        .collect();
+    Sketch {
+        blocks,
+        ..sketch.clone()
+    }
 }
 
 /// The pictures of the demo: the name that each is put in under, the picture, and the sketch that drew it. Three sketches as makers
@@ -51,12 +64,20 @@ pub fn scans(seed: u64) -> Vec<(&'static str, RgbImage, Sketch)> {
         let truth = drawable(&all[n]);
         (picture(&truth, style, seed), truth)
     };
-    let ((diagram, a), (pencil, b), (phone, c)) = (scan(0, Style::Clean), scan(1, Style::Pencil), scan(4, Style::Phone));
+    let ((diagram, a), (pencil, b), (phone, c)) = (
+        scan(0, Style::Clean),
+        scan(1, Style::Pencil),
+        scan(4, Style::Phone),
+    );
     let page = &all[2];
     vec![
         ("A diagram", diagram, a),
         ("Pencil on paper", pencil, b),
         ("Photo of a book's page", phone, c),
-        ("A finished page to lift", finished_page(page, seed), page.clone()),
+        (
+            "A finished page to lift",
+            finished_page(page, seed),
+            page.clone(),
+        ),
     ]
 }

@@ -28,10 +28,22 @@ struct Draft {
 
 impl Draft {
     fn new(sketches: &[Sketch], sketch: &str, name: &'static str, author: &'static str) -> Draft {
-        let found = sketches.iter().find(|s| s.name == sketch).expect("the demo's pages are made from the demo's sketches");
+        let found = sketches
+            .iter()
+            .find(|s| s.name == sketch)
+            .expect("the demo's pages are made from the demo's sketches");
         let first = plan::start(found, &Defaults::default());
         let revisions = vec![(first, "started from the sketch")];
-        Draft { page: Page { name, sketch: sketch.to_owned(), due_in_days: None, author, finished: false, revisions } }
+        Draft {
+            page: Page {
+                name,
+                sketch: sketch.to_owned(),
+                due_in_days: None,
+                author,
+                finished: false,
+                revisions,
+            },
+        }
     }
 
     fn due(mut self, days: i64) -> Draft {
@@ -41,7 +53,12 @@ impl Draft {
 
     /// A further step.
     fn then(mut self, reason: &'static str, change: impl FnOnce(&mut Value)) -> Draft {
-        let mut plan = self.page.revisions.last().map(|r| r.0.clone()).unwrap_or_default();
+        let mut plan = self
+            .page
+            .revisions
+            .last()
+            .map(|r| r.0.clone())
+            .unwrap_or_default();
         change(&mut plan);
         self.page.revisions.push((plan, reason));
         self
@@ -50,13 +67,20 @@ impl Draft {
     /// Marks the first so many stations as settled.
     fn settled(self, count: usize) -> Draft {
         self.then("marked how far it is", |plan| {
-            let marks: serde_json::Map<String, Value> = Station::ALL[..count].iter().map(|s| (s.name().to_owned(), json!("settled"))).collect();
+            let marks: serde_json::Map<String, Value> = Station::ALL[..count]
+                .iter()
+                .map(|s| (s.name().to_owned(), json!("settled")))
+                .collect();
             plan["stations"] = Value::Object(marks);
         })
     }
 
     fn done(mut self) -> Page {
-        self.page.finished = self.page.revisions.last().is_some_and(|(plan, _)| plan::progress(plan, None).next.is_none());
+        self.page.finished = self
+            .page
+            .revisions
+            .last()
+            .is_some_and(|(plan, _)| plan::progress(plan, None).next.is_none());
         self.page
     }
 }
@@ -108,5 +132,15 @@ pub(crate) fn of_the_club(sketches: &[Sketch]) -> Vec<Page> {
 
 /// The neighbours' table.
 pub(crate) fn of_the_neighbours(sketches: &[Sketch]) -> Vec<Page> {
-    vec![Draft::new(sketches, "Low sun, both pages", "Lamps at dusk", "Sandpiper").due(11).settled(3).done()]
+    vec![
+        Draft::new(
+            sketches,
+            "Low sun, both pages",
+            "Lamps at dusk",
+            "Sandpiper",
+        )
+        .due(11)
+        .settled(3)
+        .done(),
+    ]
 }

@@ -37,7 +37,11 @@ pub fn picture(sketch: &Sketch, style: Style, seed: u64) -> RgbImage {
     if sketch.canvas.pages == 2 {
         pen.stroke([w / 2.0, 0.0], [w / 2.0, h], STROKE);
     }
-    if style == Style::Phone { photographed(&pen.image) } else { pen.image }
+    if style == Style::Phone {
+        photographed(&pen.image)
+    } else {
+        pen.image
+    }
 }
 
 struct Pen {
@@ -50,9 +54,21 @@ struct Pen {
 impl Pen {
     fn new(sketch: &Sketch, style: Style, seed: u64) -> Pen {
         let inches = |l: metrosk_core::length::Length| l.to_units(Unit::Inch);
-        let page = (inches(sketch.canvas.width()) * SCALE, inches(sketch.canvas.page.h) * SCALE);
-        let image = RgbImage::from_pixel((page.0 + 2.0 * MARGIN) as u32, (page.1 + 2.0 * MARGIN) as u32, Rgb(PAPER));
-        Pen { image, page, style, hand: StdRng::seed_from_u64(seed) }
+        let page = (
+            inches(sketch.canvas.width()) * SCALE,
+            inches(sketch.canvas.page.h) * SCALE,
+        );
+        let image = RgbImage::from_pixel(
+            (page.0 + 2.0 * MARGIN) as u32,
+            (page.1 + 2.0 * MARGIN) as u32,
+            Rgb(PAPER),
+        );
+        Pen {
+            image,
+            page,
+            style,
+            hand: StdRng::seed_from_u64(seed),
+        }
     }
 
     fn block(&mut self, block: &Block) {
@@ -61,7 +77,12 @@ impl Pen {
         let (l, t, r, b) = (px(s.l), px(s.t), px(s.r), px(s.b));
         let (cx, cy) = ((l + r) / 2.0, (t + b) / 2.0);
         let (sin, cos) = block.turn.to_radians().sin_cos();
-        let turned = |[x, y]: [f64; 2]| [cx + (x - cx) * cos - (y - cy) * sin, cy + (x - cx) * sin + (y - cy) * cos];
+        let turned = |[x, y]: [f64; 2]| {
+            [
+                cx + (x - cx) * cos - (y - cy) * sin,
+                cy + (x - cx) * sin + (y - cy) * cos,
+            ]
+        };
         let corners = [[l, t], [r, t], [r, b], [l, b]].map(turned);
         let fill = match (self.style, block.kind) {
             (Style::Clean, Kind::Photo) => [160, 160, 160],
@@ -74,7 +95,11 @@ impl Pen {
             (Kind::Journal, _) => {
                 let mut y = t;
                 while y <= b + 1.0 {
-                    self.stroke([l, y], [if y + 20.0 > b { l + (r - l) * 0.7 } else { r }, y], [120, 120, 124]);
+                    self.stroke(
+                        [l, y],
+                        [if y + 20.0 > b { l + (r - l) * 0.7 } else { r }, y],
+                        [120, 120, 124],
+                    );
                     y += ((b - t) / 3.0).clamp(16.0, 40.0);
                 }
             }
@@ -103,13 +128,23 @@ impl Pen {
         let long = (b[0] - a[0]).hypot(b[1] - a[1]);
         let (dx, dy) = ((b[0] - a[0]) / long, (b[1] - a[1]) / long);
         let by_hand = self.style != Style::Clean;
-        let over = if by_hand { self.hand.random_range(0.0..4.0) } else { 0.0 };
-        let (wave, amount) = (self.hand.random_range(0.0..6.0), if by_hand { 0.9 } else { 0.0 });
+        let over = if by_hand {
+            self.hand.random_range(0.0..4.0)
+        } else {
+            0.0
+        };
+        let (wave, amount) = (
+            self.hand.random_range(0.0..6.0),
+            if by_hand { 0.9 } else { 0.0 },
+        );
         let thick = if by_hand { 1.4 } else { 1.1 };
         let mut at = -over;
         while at <= long + over {
             let off = ((at / 70.0 + wave).sin() + (at / 23.0).sin() * 0.4) * amount;
-            let (x, y) = (a[0] + dx * at - dy * off + MARGIN, a[1] + dy * at + dx * off + MARGIN);
+            let (x, y) = (
+                a[0] + dx * at - dy * off + MARGIN,
+                a[1] + dy * at + dx * off + MARGIN,
+            );
             self.dab(x, y, thick, tone);
             at += 0.5;
         }
@@ -120,10 +155,18 @@ impl Pen {
             for px in (x - r - 1.0).floor() as i64..=(x + r + 1.0).ceil() as i64 {
                 let far = (px as f64 + 0.5 - x).hypot(py as f64 + 0.5 - y);
                 let share = (r + 0.5 - far).clamp(0.0, 1.0);
-                if share > 0.0 && px >= 0 && py >= 0 && (px as u32) < self.image.width() && (py as u32) < self.image.height() {
+                if share > 0.0
+                    && px >= 0
+                    && py >= 0
+                    && (px as u32) < self.image.width()
+                    && (py as u32) < self.image.height()
+                {
                     let pixel = self.image.get_pixel_mut(px as u32, py as u32);
                     for k in 0..3 {
-                        pixel[k] = pixel[k].min((f64::from(pixel[k]) * (1.0 - share) + f64::from(tone[k]) * share) as u8);
+                        pixel[k] = pixel[k].min(
+                            (f64::from(pixel[k]) * (1.0 - share) + f64::from(tone[k]) * share)
+                                as u8,
+                        );
                     }
                 }
             }
@@ -152,10 +195,21 @@ fn photographed(sheet: &RgbImage) -> RgbImage {
     let (w, h) = (sheet.width() as f32, sheet.height() as f32);
     let (tw, th) = (w * 1.35, h * 1.5);
     let from = [(0.0, 0.0), (w, 0.0), (w, h), (0.0, h)];
-    let to = [(tw * 0.13, th * 0.15), (tw * 0.88, th * 0.19), (tw * 0.85, th * 0.84), (tw * 0.16, th * 0.80)];
+    let to = [
+        (tw * 0.13, th * 0.15),
+        (tw * 0.88, th * 0.19),
+        (tw * 0.85, th * 0.84),
+        (tw * 0.16, th * 0.80),
+    ];
     let mut photo = RgbImage::from_pixel(tw as u32, th as u32, Rgb([84, 60, 44]));
     if let Some(projection) = Projection::from_control_points(from, to) {
-        warp_into(sheet, projection, Interpolation::Bilinear, Border::Constant(Rgb([84, 60, 44])), &mut photo);
+        warp_into(
+            sheet,
+            projection,
+            Interpolation::Bilinear,
+            Border::Constant(Rgb([84, 60, 44])),
+            &mut photo,
+        );
     }
     for (x, y, pixel) in photo.enumerate_pixels_mut() {
         let light = 1.0 - 0.3 * (x as f32 / tw) - 0.1 * (y as f32 / th);

@@ -74,7 +74,12 @@ fn tide_line() -> Value {
         "Two unequal strips for sand and water.",
         (12.0, 12.0, 1),
         vec![
-            block("w1", "wash", [1.5, 1.25, 9.0, 8.0], json!({"shape": {"type": "ellipse"}})),
+            block(
+                "w1",
+                "wash",
+                [1.5, 1.25, 9.0, 8.0],
+                json!({"shape": {"type": "ellipse"}}),
+            ),
             across("s1", "strip", [0.0, 7.625, 12.0, 1.5]),
             across("s2", "strip", [0.0, 9.125, 12.0, 0.375]),
             mat("m1", [2.875, 1.875, 4.25, 6.25], "p1"),
@@ -95,13 +100,23 @@ fn flag_row(tilt: &mut Tilt) -> Value {
         "Eight squares in two staggered rows, like flags drying.",
         (12.0, 12.0, 1),
         vec![
-            block("g1", "grid", [0.25, 0.25, 11.5, 5.75], json!({"grid": {"cols": 4, "rows": 2, "gap": 0, "stagger": 0.5}})),
+            block(
+                "g1",
+                "grid",
+                [0.25, 0.25, 11.5, 5.75],
+                json!({"grid": {"cols": 4, "rows": 2, "gap": 0, "stagger": 0.5}}),
+            ),
             plain("p1", "photo", [1.0, 5.0, 5.0, 4.0]),
             plain("p2", "photo", [6.25, 7.75, 2.5, 2.5]),
             plain("p3", "photo", [9.0, 7.75, 2.5, 2.5]),
             plain("t1", "title", [6.25, 5.75, 5.0, 1.25]),
             cluster("c1", [4.75, 4.25, 2.25, 2.25], "large", "p1"),
-            block("a1", "accent", [9.5, 6.875, 1.5, 0.75], json!({"turn": tilt.degrees()})),
+            block(
+                "a1",
+                "accent",
+                [9.5, 6.875, 1.5, 0.75],
+                json!({"turn": tilt.degrees()}),
+            ),
             plain("j1", "journal", [1.0, 9.5, 4.5, 1.75]),
         ],
     )
@@ -114,14 +129,24 @@ fn tea_at_the_slipway(tilt: &mut Tilt) -> Value {
         (8.5, 11.0, 1),
         vec![
             across("s1", "strip", [0.0, 0.5, 8.5, 1.0]),
-            block("r1", "ring", [4.75, 5.25, 3.25, 3.25], json!({"ring": {"count": 10, "unit": 0.625, "unit_shape": "circle"}})),
+            block(
+                "r1",
+                "ring",
+                [4.75, 5.25, 3.25, 3.25],
+                json!({"ring": {"count": 10, "unit": 0.625, "unit_shape": "circle"}}),
+            ),
             mat("m1", [0.75, 2.0, 6.75, 4.75], "m2"),
             mat("m2", [0.875, 2.125, 6.5, 4.5], "p1"),
             plain("p1", "photo", [1.0, 2.25, 6.25, 4.25]),
             plain("t1", "title", [1.0, 7.0, 4.5, 1.0]),
             plain("j1", "journal", [1.0, 8.25, 3.5, 1.25]),
             across("s2", "strip", [0.0, 9.875, 8.5, 0.625]),
-            block("a1", "accent", [0.5, 5.75, 1.5, 0.75], json!({"turn": tilt.degrees(), "host": "p1"})),
+            block(
+                "a1",
+                "accent",
+                [0.5, 5.75, 1.5, 0.75],
+                json!({"turn": tilt.degrees(), "host": "p1"}),
+            ),
         ],
     )
 }
@@ -132,7 +157,12 @@ fn low_sun() -> Value {
         "Upright at the ends, level in the middle.",
         (12.0, 12.0, 2),
         vec![
-            block("w1", "wash", [5.0, 0.5, 12.0, 11.0], json!({"shape": {"type": "ellipse"}})),
+            block(
+                "w1",
+                "wash",
+                [5.0, 0.5, 12.0, 11.0],
+                json!({"shape": {"type": "ellipse"}}),
+            ),
             across("s1", "strip", [0.0, 6.5, 24.0, 1.0]),
             plain("p1", "photo", [1.0, 2.0, 4.0, 6.0]),
             plain("p2", "photo", [5.25, 2.0, 6.0, 4.0]),
@@ -153,7 +183,12 @@ fn panel_and_four() -> Value {
         "A panel down the left, one upright photo and three at its side.",
         (12.0, 12.0, 1),
         vec![
-            block("b1", "paper", [0.0, 0.0, 3.5, 12.0], json!({"bleed": ["left", "top", "bottom"]})),
+            block(
+                "b1",
+                "paper",
+                [0.0, 0.0, 3.5, 12.0],
+                json!({"bleed": ["left", "top", "bottom"]}),
+            ),
             block(
                 "b2",
                 "paper",
@@ -187,7 +222,12 @@ fn long_walk_out(tilt: &mut Tilt) -> Value {
             ),
             mat("m1", [1.75, 1.75, 5.5, 6.875], "p1"),
             plain("p1", "photo", [2.0, 2.0, 5.0, 5.75]),
-            block("p2", "photo", [8.0, 2.25, 3.0, 4.0], json!({"turn": tilt.degrees()})),
+            block(
+                "p2",
+                "photo",
+                [8.0, 2.25, 3.0, 4.0],
+                json!({"turn": tilt.degrees()}),
+            ),
             plain("t1", "title", [1.25, 9.75, 4.5, 1.25]),
             plain("j1", "journal", [7.75, 9.25, 3.5, 1.75]),
             cluster("c1", [5.75, 6.5, 2.25, 2.25], "large", "p1"),
@@ -202,15 +242,30 @@ fn wind_across(tilt: &mut Tilt) -> Value {
         "A diagonal band under a row of three prints that touch.",
         (12.0, 12.0, 1),
         vec![
-            block("s1", "strip", [-2.0, 5.0, 16.0, 2.0], json!({"turn": -35.0, "bleed": ["left", "right"]})),
+            block(
+                "s1",
+                "strip",
+                [-2.0, 5.0, 16.0, 2.0],
+                json!({"turn": -35.0, "bleed": ["left", "right"]}),
+            ),
             across("s2", "strip", [0.0, 10.75, 12.0, 0.5]),
             plain("p1", "photo", [0.75, 3.5, 3.5, 4.75]),
             plain("p2", "photo", [4.25, 3.5, 3.5, 4.75]),
             plain("p3", "photo", [7.75, 3.5, 3.5, 4.75]),
             plain("t1", "title", [0.75, 1.25, 6.0, 1.25]),
             plain("j1", "journal", [7.75, 8.625, 3.5, 1.5]),
-            block("a1", "accent", [1.0, 7.5, 2.5, 1.25], json!({"turn": tilt.degrees(), "host": "p1"})),
-            block("a2", "accent", [2.5, 7.875, 2.5, 1.25], json!({"turn": tilt.degrees(), "host": "p1"})),
+            block(
+                "a1",
+                "accent",
+                [1.0, 7.5, 2.5, 1.25],
+                json!({"turn": tilt.degrees(), "host": "p1"}),
+            ),
+            block(
+                "a2",
+                "accent",
+                [2.5, 7.875, 2.5, 1.25],
+                json!({"turn": tilt.degrees(), "host": "p1"}),
+            ),
             cluster("c1", [9.75, 2.5, 2.0, 2.0], "medium", "p3"),
         ],
     )
@@ -222,8 +277,18 @@ fn red_noses() -> Value {
         "Four square prints that touch, a title beside them, and a row of dots below.",
         (8.0, 8.0, 1),
         vec![
-            block("w1", "wash", [0.5, 0.75, 5.5, 5.5], json!({"shape": {"type": "ellipse"}})),
-            block("g1", "grid", [0.5, 6.75, 7.0, 1.0], json!({"grid": {"cols": 7, "rows": 1, "gap": 0, "unit_shape": "circle"}})),
+            block(
+                "w1",
+                "wash",
+                [0.5, 0.75, 5.5, 5.5],
+                json!({"shape": {"type": "ellipse"}}),
+            ),
+            block(
+                "g1",
+                "grid",
+                [0.5, 6.75, 7.0, 1.0],
+                json!({"grid": {"cols": 7, "rows": 1, "gap": 0, "unit_shape": "circle"}}),
+            ),
             plain("p1", "photo", [0.75, 1.5, 2.0, 2.0]),
             plain("p2", "photo", [2.75, 1.5, 2.0, 2.0]),
             plain("p3", "photo", [0.75, 3.5, 2.0, 2.0]),
@@ -241,21 +306,35 @@ fn lantern_strip() -> Value {
         "A band of prints down one side of an upright sheet, measured in millimetres.",
         (210.0, 297.0, 1),
         vec![
-            block("b1", "paper", [0.0, 0.0, 90.0, 297.0], json!({"bleed": ["left", "top", "bottom"]})),
-            block("b2", "paper", [150.0, 0.0, 60.0, 60.0], json!({"shape": {"type": "triangle", "corner": "top-right"}, "bleed": ["right", "top"]})),
+            block(
+                "b1",
+                "paper",
+                [0.0, 0.0, 90.0, 297.0],
+                json!({"bleed": ["left", "top", "bottom"]}),
+            ),
+            block(
+                "b2",
+                "paper",
+                [150.0, 0.0, 60.0, 60.0],
+                json!({"shape": {"type": "triangle", "corner": "top-right"}, "bleed": ["right", "top"]}),
+            ),
             plain("p1", "photo", [20.0, 20.0, 90.0, 60.0]),
             plain("p2", "photo", [20.0, 85.0, 90.0, 60.0]),
             plain("p3", "photo", [20.0, 150.0, 90.0, 60.0]),
             plain("t1", "title", [120.0, 85.0, 75.0, 25.0]),
             plain("j1", "journal", [120.0, 120.0, 75.0, 90.0]),
-            block("r1", "ring", [125.0, 220.0, 60.0, 60.0], json!({"ring": {"count": 8, "unit": 14}})),
+            block(
+                "r1",
+                "ring",
+                [125.0, 220.0, 60.0, 60.0],
+                json!({"ring": {"count": 8, "unit": 14}}),
+            ),
             block("a1", "accent", [20.0, 225.0, 60.0, 25.0], json!({})),
             cluster("c1", [90.0, 195.0, 40.0, 40.0], "large", "p3"),
         ],
     );
     document["unit"] = "mm".into();
-    document["origin"] =
-        json!({"how": "scraplift", "maker": "Plover", "note": "Lifted from Plover's page of the lantern walk.", "after": ["Sandpiper"]});
+    document["origin"] = json!({"how": "scraplift", "maker": "Plover", "note": "Lifted from Plover's page of the lantern walk.", "after": ["Sandpiper"]});
     document
 }
 
@@ -266,7 +345,12 @@ pub(crate) fn crowd() -> Sketch {
     let under = |id: &str| json!({"under": id});
     let on = |id: &str| json!({"host": id, "size": "medium"});
     let blocks = vec![
-        block("w1", "wash", [0.5, 0.5, 6.0, 6.0], json!({"shape": {"type": "ellipse"}})),
+        block(
+            "w1",
+            "wash",
+            [0.5, 0.5, 6.0, 6.0],
+            json!({"shape": {"type": "ellipse"}}),
+        ),
         block("b1", "paper", [1.0, 1.0, 10.0, 10.0], none.clone()),
         block("b2", "paper", [1.25, 1.25, 4.5, 9.5], none.clone()),
         block("b3", "paper", [6.0, 7.75, 4.75, 3.0], none.clone()),
@@ -289,8 +373,18 @@ pub(crate) fn crowd() -> Sketch {
         block("a1", "accent", [8.5, 8.0, 1.5, 0.5], none.clone()),
         block("a2", "accent", [10.25, 8.0, 0.5, 0.5], none.clone()),
         block("a3", "accent", [6.25, 8.0, 1.5, 0.75], json!({"turn": 8})),
-        block("r1", "ring", [9.0, 0.25, 1.5, 1.5], json!({"ring": {"count": 8, "unit": 0.25}})),
-        block("g1", "grid", [1.25, 10.875, 9.5, 0.5], json!({"grid": {"cols": 19, "rows": 1, "gap": 0}})),
+        block(
+            "r1",
+            "ring",
+            [9.0, 0.25, 1.5, 1.5],
+            json!({"ring": {"count": 8, "unit": 0.25}}),
+        ),
+        block(
+            "g1",
+            "grid",
+            [1.25, 10.875, 9.5, 0.5],
+            json!({"grid": {"cols": 19, "rows": 1, "gap": 0}}),
+        ),
     ];
     let document = sketch("Busy", "Lifted from a full page.", (12.0, 12.0, 1), blocks);
     Sketch::from_json(&document).expect("the crowd is valid")

@@ -20,18 +20,30 @@ pub struct Team {
 pub fn teams(seed: u64) -> Vec<Team> {
     let all = crate::sketches(seed);
     let pages = pages::of_the_club(&all);
-    let lent: Vec<Sketch> = all.iter().filter(|s| ["Low sun, both pages", "Red noses"].contains(&s.name.as_str())).cloned().collect();
+    let lent: Vec<Sketch> = all
+        .iter()
+        .filter(|s| ["Low sun, both pages", "Red noses"].contains(&s.name.as_str()))
+        .cloned()
+        .collect();
     let guests = pages::of_the_neighbours(&lent);
     vec![
         Team {
             name: "Slipway Paper Club",
-            people: vec![("wren", "Wren", "lead"), ("teal", "Teal", "member"), ("plover", "Plover", "member"), ("gull", "Gull", "guest")],
+            people: vec![
+                ("wren", "Wren", "lead"),
+                ("teal", "Teal", "member"),
+                ("plover", "Plover", "member"),
+                ("gull", "Gull", "guest"),
+            ],
             sketches: all,
             pages,
         },
         Team {
             name: "Harbour Lamp Makers",
-            people: vec![("sandpiper", "Sandpiper", "lead"), ("wren", "Wren", "member")],
+            people: vec![
+                ("sandpiper", "Sandpiper", "lead"),
+                ("wren", "Wren", "member"),
+            ],
             sketches: lent,
             pages: guests,
         },

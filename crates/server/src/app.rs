@@ -5,7 +5,9 @@ use crate::compute::Compute;
 use crate::layers;
 use crate::layouts::Layouts;
 use crate::objects::Objects;
-use crate::routes::{fit, history, links, numbers, pages, pictures, session, sketches, takeaway, team};
+use crate::routes::{
+    fit, history, links, numbers, pages, pictures, session, sketches, takeaway, team,
+};
 use crate::settings::Settings;
 use anyhow::Context;
 use axum::Router;
@@ -55,7 +57,10 @@ impl App {
     /// When the database does not answer, a migration fails, or the place of pictures can't be used.
     pub async fn connect(database_url: &str, settings: Settings) -> anyhow::Result<App> {
         let app = App::connect_as_is(database_url, settings).await?;
-        MIGRATOR.run(&app.pool).await.context("the database's tables could not be brought up to date")?;
+        MIGRATOR
+            .run(&app.pool)
+            .await
+            .context("the database's tables could not be brought up to date")?;
         Ok(app)
     }
 
@@ -82,14 +87,28 @@ impl App {
             .context("the database does not answer; DATABASE_URL says where it is looked for")?;
         let objects = Objects::open(&settings.pictures)?;
         let cores = std::thread::available_parallelism().map_or(2, usize::from);
-        let at_once = if settings.compute_at_once == 0 { cores } else { settings.compute_at_once };
+        let at_once = if settings.compute_at_once == 0 {
+            cores
+        } else {
+            settings.compute_at_once
+        };
         let compute = Compute::new(at_once, settings.compute_timeout);
-        Ok(App { pool, settings, passwords: Passwords::default(), layouts: Layouts::default(), compute, objects })
+        Ok(App {
+            pool,
+            settings,
+            passwords: Passwords::default(),
+            layouts: Layouts::default(),
+            compute,
+            objects,
+        })
     }
 }
 
 #[derive(OpenApi)]
-#[openapi(info(title = "Metrosk", description = "Sketches, pages in the making and the fit. Documents follow the Metrosk formats, version 1."))]
+#[openapi(info(
+    title = "Metrosk",
+    description = "Sketches, pages in the making and the fit. Documents follow the Metrosk formats, version 1."
+))]
 struct Description;
 
 fn api() -> OpenApiRouter<App> {
@@ -180,22 +199,40 @@ pub fn router(app: App) -> Router {
         .with_same_site(SameSite::Lax)
         .with_secure(app.settings.is_secure())
         .with_expiry(Expiry::OnInactivity(SESSION_LASTS));
-    let backend = Backend { pool: app.pool.clone(), passwords: app.passwords.clone() };
+    let backend = Backend {
+        pool: app.pool.clone(),
+        passwords: app.passwords.clone(),
+    };
     let auth = AuthManagerLayerBuilder::new(backend, sessions).build();
     let router = api
-        .route("/api/openapi.json", get(async move || ([(header::CONTENT_TYPE, "application/json")], description.clone())))
+        .route(
+            "/api/openapi.json",
+            get(async move || {
+                (
+                    [(header::CONTENT_TYPE, "application/json")],
+                    description.clone(),
+                )
+            }),
+        )
         .method_not_allowed_fallback(layers::no_such_method)
         .layer(middleware::from_fn(prolong))
         .layer(auth)
         .layer(layers::cross_site(&app.settings))
-        .route("/api/{*rest}", get(layers::nothing_here).fallback(layers::nothing_here))
+        .route(
+            "/api/{*rest}",
+            get(layers::nothing_here).fallback(layers::nothing_here),
+        )
         .with_state(app.clone());
     let probes = Router::new()
         .route("/readyz", get(layers::ready))
         .with_state(app.clone())
         .route("/healthz", get(async || "ok"))
         .route("/metrics", get(layers::metrics));
-    layers::around(layers::front_end(router, app.settings.web.as_deref()), probes, &app.settings)
+    layers::around(
+        layers::front_end(router, app.settings.web.as_deref()),
+        probes,
+        &app.settings,
+    )
 }
 
 /// Serves the application until `stop` is done, then lets open requests end for as long as the settings' grace; what still goes on after
@@ -203,8 +240,15 @@ pub fn router(app: App) -> Router {
 ///
 /// # Errors
 /// When the listener fails.
-pub async fn serve(listener: TcpListener, app: App, stop: impl Future<Output = ()> + Send + 'static) -> anyhow::Result<()> {
-    let chores = [tokio::spawn(sweep(app.pool.clone())), tokio::spawn(layers::keep_metrics())];
+pub async fn serve(
+    listener: TcpListener,
+    app: App,
+    stop: impl Future<Output = ()> + Send + 'static,
+) -> anyhow::Result<()> {
+    let chores = [
+        tokio::spawn(sweep(app.pool.clone())),
+        tokio::spawn(layers::keep_metrics()),
+    ];
     let (stopping, stopped) = tokio::sync::oneshot::channel();
     let (compute, grace) = (app.compute.clone(), app.settings.grace);
     let told = async move {

@@ -37,7 +37,12 @@ impl Arrival {
         let mut hash = Sha256::new();
         hash.update(request.uri().path_and_query().map_or("", |p| p.as_str()));
         hash.update([0]);
-        Arrival(Mutex::new(Progress { begun: Instant::now(), last_piece: None, ended: false, hash }))
+        Arrival(Mutex::new(Progress {
+            begun: Instant::now(),
+            last_piece: None,
+            ended: false,
+            hash,
+        }))
     }
 
     fn lock(&self) -> MutexGuard<'_, Progress> {
@@ -65,14 +70,21 @@ impl Arrival {
     fn deadline(&self, slowest: Duration) -> (Instant, Failure) {
         let progress = self.lock();
         match progress.last_piece {
-            Some(last) if !progress.ended => ((last + STALLED).min(progress.begun + LONGEST_BODY), Failure::SlowBody),
+            Some(last) if !progress.ended => (
+                (last + STALLED).min(progress.begun + LONGEST_BODY),
+                Failure::SlowBody,
+            ),
             last => (last.unwrap_or(progress.begun) + slowest, Failure::Slow),
         }
     }
 }
 
 /// Gives up an answer that takes too long, counted from when the body was in.
-pub(crate) async fn request_timeout(State(slowest): State<Duration>, request: Request, next: Next) -> Response {
+pub(crate) async fn request_timeout(
+    State(slowest): State<Duration>,
+    request: Request,
+    next: Next,
+) -> Response {
     let arrival = Arc::new(Arrival::new(&request));
     let mut request = watched(request, &arrival);
     request.extensions_mut().insert(arrival.clone());
@@ -116,8 +128,17 @@ mod tests {
 
     async fn answered(body: Body, work: Duration) -> StatusCode {
         let handler = async move |_: Bytes| tokio::time::sleep(work).await;
-        let app = Router::new().route("/", post(handler)).layer(middleware::from_fn_with_state(Duration::from_secs(5), request_timeout));
-        let request = Request::builder().method("POST").uri("/").body(body).unwrap();
+        let app = Router::new()
+            .route("/", post(handler))
+            .layer(middleware::from_fn_with_state(
+                Duration::from_secs(5),
+                request_timeout,
+            ));
+        let request = Request::builder()
+            .method("POST")
+            .uri("/")
+            .body(body)
+            .unwrap();
         app.oneshot(request).await.unwrap().status()
     }
 
@@ -132,11 +153,37 @@ mod tests {
 
     #[tokio::test(start_paused = true)]
     async fn a_slow_upload_does_not_count_and_slow_work_does() {
-        assert_eq!(answered(Body::empty(), Duration::from_secs(4)).await, StatusCode::OK);
-        assert_eq!(answered(Body::empty(), Duration::from_secs(6)).await, StatusCode::SERVICE_UNAVAILABLE);
-        assert_eq!(answered(dripping(10, Duration::from_secs(10)), Duration::from_secs(4)).await, StatusCode::OK);
-        assert_eq!(answered(dripping(10, Duration::from_secs(10)), Duration::from_secs(6)).await, StatusCode::SERVICE_UNAVAILABLE);
-        assert_eq!(answered(dripping(1, Duration::from_secs(30)), Duration::ZERO).await, StatusCode::REQUEST_TIMEOUT);
-        assert_eq!(answered(dripping(1000, Duration::from_secs(10)), Duration::ZERO).await, StatusCode::REQUEST_TIMEOUT);
+        assert_eq!(
+            answered(Body::empty(), Duration::from_secs(4)).await,
+            StatusCode::OK
+        );
+        assert_eq!(
+            answered(Body::empty(), Duration::from_secs(6)).await,
+            StatusCode::SERVICE_UNAVAILABLE
+        );
+        assert_eq!(
+            answered(
+                dripping(10, Duration::from_secs(10)),
+                Duration::from_secs(4)
+            )
+            .await,
+            StatusCode::OK
+        );
+        assert_eq!(
+            answered(
+                dripping(10, Duration::from_secs(10)),
+                Duration::from_secs(6)
+            )
+            .await,
+            StatusCode::SERVICE_UNAVAILABLE
+        );
+        assert_eq!(
+            answered(dripping(1, Duration::from_secs(30)), Duration::ZERO).await,
+            StatusCode::REQUEST_TIMEOUT
+        );
+        assert_eq!(
+            answered(dripping(1000, Duration::from_secs(10)), Duration::ZERO).await,
+            StatusCode::REQUEST_TIMEOUT
+        );
     }
 }

@@ -36,7 +36,10 @@ impl AuthUser for PersonRow {
     type Id = SignedIn;
 
     fn id(&self) -> SignedIn {
-        SignedIn { person: self.id, team: self.team }
+        SignedIn {
+            person: self.id,
+            team: self.team,
+        }
     }
 
     /// A new password ends every session that was opened with the old one.

@@ -80,8 +80,16 @@ impl Gathered {
     }
 
     fn facts(self) -> FileFacts {
-        let sha256 = self.hash.finalize().iter().map(|b| format!("{b:02x}")).collect();
-        FileFacts { bytes: self.bytes, sha256 }
+        let sha256 = self
+            .hash
+            .finalize()
+            .iter()
+            .map(|b| format!("{b:02x}"))
+            .collect();
+        FileFacts {
+            bytes: self.bytes,
+            sha256,
+        }
     }
 }
 
@@ -90,7 +98,8 @@ impl Gathered {
 /// # Errors
 /// When the database is of another version, fails, or misses a picture, or the file can't be written. A file that exists is not overwritten.
 pub async fn backup(app: &App, path: &Path) -> anyhow::Result<Counts> {
-    let file = File::create_new(path).with_context(|| format!("{} can't be written", path.display()))?;
+    let file =
+        File::create_new(path).with_context(|| format!("{} can't be written", path.display()))?;
     let done = write_archive(app, file).await;
     if done.is_err() {
         // Half an archive must not be taken for one.
@@ -101,7 +110,10 @@ pub async fn backup(app: &App, path: &Path) -> anyhow::Result<Counts> {
 
 async fn write_archive(app: &App, file: File) -> anyhow::Result<Counts> {
     let mut zip = ZipWriter::new(file);
-    let mut tx = app.pool.begin_with("BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY").await?;
+    let mut tx = app
+        .pool
+        .begin_with("BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY")
+        .await?;
     let schema = schema(&mut tx).await?;
     let own = newest_migration();
     ensure!(
@@ -111,14 +123,22 @@ async fn write_archive(app: &App, file: File) -> anyhow::Result<Counts> {
     let mut tables = BTreeMap::new();
     let mut counts = Counts::new();
     for table in TABLES {
-        zip.start_file(format!("tables/{table}.jsonl"), SimpleFileOptions::default().large_file(true))?;
+        zip.start_file(
+            format!("tables/{table}.jsonl"),
+            SimpleFileOptions::default().large_file(true),
+        )?;
         let rows = write_table(&mut tx, table, &mut zip).await?;
         tables.insert(table.to_owned(), rows);
         counts.push((table.to_owned(), rows));
     }
     let files = write_files(app, &mut tx, &mut zip).await?;
     counts.push(("files".to_owned(), files.len()));
-    let manifest = Manifest { format: FORMAT.to_owned(), schema, tables, files };
+    let manifest = Manifest {
+        format: FORMAT.to_owned(),
+        schema,
+        tables,
+        files,
+    };
     zip.start_file(MANIFEST, SimpleFileOptions::default())?;
     zip.write_all(serde_json::to_string_pretty(&manifest)?.as_bytes())?;
     zip.finish()?.sync_all()?;
@@ -132,20 +152,35 @@ fn newest_migration() -> i64 {
 
 /// The newest migration of the database.
 async fn schema(db: &mut PgConnection) -> anyhow::Result<i64> {
-    let known: bool = sqlx::query_scalar("SELECT to_regclass('_sqlx_migrations') IS NOT NULL").fetch_one(&mut *db).await?;
+    let known: bool = sqlx::query_scalar("SELECT to_regclass('_sqlx_migrations') IS NOT NULL")
+        .fetch_one(&mut *db)
+        .await?;
     ensure!(known, "this database holds nothing of Metrosk");
-    let newest: Option<i64> = sqlx::query_scalar("SELECT max(version) FROM _sqlx_migrations WHERE success").fetch_one(db).await?;
+    let newest: Option<i64> =
+        sqlx::query_scalar("SELECT max(version) FROM _sqlx_migrations WHERE success")
+            .fetch_one(db)
+            .await?;
     newest.context("this database holds nothing of Metrosk")
 }
 
-async fn write_table(tx: &mut PgTransaction<'_>, table: &str, out: &mut impl Write) -> anyhow::Result<usize> {
+async fn write_table(
+    tx: &mut PgTransaction<'_>,
+    table: &str,
+    out: &mut impl Write,
+) -> anyhow::Result<usize> {
     // A cursor, so that a large table does not lie in memory. The names are this file's own.
-    let declare = format!("DECLARE {table}_rows CURSOR FOR SELECT row_to_json(t)::text FROM {table} t ORDER BY t");
-    sqlx::query(AssertSqlSafe(declare)).execute(&mut **tx).await?;
+    let declare = format!(
+        "DECLARE {table}_rows CURSOR FOR SELECT row_to_json(t)::text FROM {table} t ORDER BY t"
+    );
+    sqlx::query(AssertSqlSafe(declare))
+        .execute(&mut **tx)
+        .await?;
     let fetch = format!("FETCH {BATCH} FROM {table}_rows");
     let mut count = 0;
     loop {
-        let rows: Vec<String> = sqlx::query_scalar(AssertSqlSafe(fetch.clone())).fetch_all(&mut **tx).await?;
+        let rows: Vec<String> = sqlx::query_scalar(AssertSqlSafe(fetch.clone()))
+            .fetch_all(&mut **tx)
+            .await?;
         if rows.is_empty() {
             return Ok(count);
         }
@@ -157,13 +192,21 @@ async fn write_table(tx: &mut PgTransaction<'_>, table: &str, out: &mut impl Wri
 }
 
 /// All pixels, each form a file of its own. One that is missing in the store is an error: an archive without it would not be everything.
-async fn write_files(app: &App, tx: &mut PgTransaction<'_>, zip: &mut ZipWriter<File>) -> anyhow::Result<BTreeMap<String, FileFacts>> {
+async fn write_files(
+    app: &App,
+    tx: &mut PgTransaction<'_>,
+    zip: &mut ZipWriter<File>,
+) -> anyhow::Result<BTreeMap<String, FileFacts>> {
     let mut files = BTreeMap::new();
-    let pictures: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM pictures ORDER BY id").fetch_all(&mut **tx).await?;
+    let pictures: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM pictures ORDER BY id")
+        .fetch_all(&mut **tx)
+        .await?;
     for id in pictures {
         for form in ["original", "view", "thumb"] {
             let name = picture_file(id, form);
-            let facts = write_file(app, &name, zip).await?.with_context(|| missing(&name))?;
+            let facts = write_file(app, &name, zip)
+                .await?
+                .with_context(|| missing(&name))?;
             files.insert(name, facts);
         }
         // Only a page that was lifted before lifts had ids of their own has this form.
@@ -172,26 +215,41 @@ async fn write_files(app: &App, tx: &mut PgTransaction<'_>, zip: &mut ZipWriter<
             files.insert(name, facts);
         }
     }
-    let lifts: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM lifts ORDER BY id").fetch_all(&mut **tx).await?;
+    let lifts: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM lifts ORDER BY id")
+        .fetch_all(&mut **tx)
+        .await?;
     for name in lifts.into_iter().map(lift_file) {
-        let facts = write_file(app, &name, zip).await?.with_context(|| missing(&name))?;
+        let facts = write_file(app, &name, zip)
+            .await?
+            .with_context(|| missing(&name))?;
         files.insert(name, facts);
     }
     Ok(files)
 }
 
 fn missing(name: &str) -> String {
-    format!("{name} is missing in the place of pictures; --pictures (METROSK_PICTURES) says which that is, as for `metrosk serve`")
+    format!(
+        "{name} is missing in the place of pictures; --pictures (METROSK_PICTURES) says which that is, as for `metrosk serve`"
+    )
 }
 
 /// Writes one object piece by piece; none where the store has none of that name.
-async fn write_file(app: &App, name: &str, zip: &mut ZipWriter<File>) -> anyhow::Result<Option<FileFacts>> {
-    let Some(mut pieces) = app.objects.pieces(name).await? else { return Ok(None) };
-    let stored = SimpleFileOptions::default().compression_method(zip::CompressionMethod::Stored).large_file(true);
+async fn write_file(
+    app: &App,
+    name: &str,
+    zip: &mut ZipWriter<File>,
+) -> anyhow::Result<Option<FileFacts>> {
+    let Some(mut pieces) = app.objects.pieces(name).await? else {
+        return Ok(None);
+    };
+    let stored = SimpleFileOptions::default()
+        .compression_method(zip::CompressionMethod::Stored)
+        .large_file(true);
     zip.start_file(name, stored)?;
     let mut gathered = Gathered::default();
     while let Some(piece) = pieces.next().await {
-        let piece = piece.with_context(|| format!("{name} can't be read from the place of pictures"))?;
+        let piece =
+            piece.with_context(|| format!("{name} can't be read from the place of pictures"))?;
         gathered.take(&piece);
         zip.write_all(&piece)?;
     }
@@ -205,17 +263,24 @@ async fn write_file(app: &App, name: &str, zip: &mut ZipWriter<File>) -> anyhow:
 /// When the archive is none, is damaged, is of a later version, or the server is not empty.
 pub async fn restore(app: &App, path: &Path) -> anyhow::Result<Counts> {
     let file = File::open(path).with_context(|| format!("{} can't be opened", path.display()))?;
-    let mut archive = ZipArchive::new(file).with_context(|| format!("{} is no archive", path.display()))?;
-    let manifest = read_manifest(&mut archive).with_context(|| format!("{} is no backup of Metrosk", path.display()))?;
+    let mut archive =
+        ZipArchive::new(file).with_context(|| format!("{} is no archive", path.display()))?;
+    let manifest = read_manifest(&mut archive)
+        .with_context(|| format!("{} is no backup of Metrosk", path.display()))?;
     let own = newest_migration();
     ensure!(
         manifest.schema <= own,
         "the backup is of schema {}, this program knows schemas up to {own}: restore it with a newer one",
         manifest.schema
     );
-    let bare: bool = sqlx::query_scalar("SELECT to_regclass('_sqlx_migrations') IS NULL").fetch_one(&app.pool).await?;
+    let bare: bool = sqlx::query_scalar("SELECT to_regclass('_sqlx_migrations') IS NULL")
+        .fetch_one(&app.pool)
+        .await?;
     if bare {
-        MIGRATOR.run_to(manifest.schema, &app.pool).await.context("the database's tables could not be made")?;
+        MIGRATOR
+            .run_to(manifest.schema, &app.pool)
+            .await
+            .context("the database's tables could not be made")?;
     }
     let mut tx = app.pool.begin().await?;
     let here = schema(&mut tx).await?;
@@ -234,7 +299,10 @@ pub async fn restore(app: &App, path: &Path) -> anyhow::Result<Counts> {
         return done;
     }
     tx.commit().await?;
-    MIGRATOR.run(&app.pool).await.context("the database's tables could not be brought up to date")?;
+    MIGRATOR
+        .run(&app.pool)
+        .await
+        .context("the database's tables could not be brought up to date")?;
     done
 }
 
@@ -246,27 +314,52 @@ async fn fill(
     written: &mut Vec<String>,
 ) -> anyhow::Result<Counts> {
     // A server that has been started shows a link for its first lead and nothing else.
-    sqlx::query("DELETE FROM links WHERE team_id IS NULL AND used_at IS NULL").execute(&mut **tx).await?;
-    let tables: Vec<&str> = TABLES.into_iter().filter(|t| manifest.tables.contains_key(*t)).collect();
+    sqlx::query("DELETE FROM links WHERE team_id IS NULL AND used_at IS NULL")
+        .execute(&mut **tx)
+        .await?;
+    let tables: Vec<&str> = TABLES
+        .into_iter()
+        .filter(|t| manifest.tables.contains_key(*t))
+        .collect();
     for table in &tables {
-        let any: bool = sqlx::query_scalar(AssertSqlSafe(format!("SELECT EXISTS (SELECT 1 FROM {table})"))).fetch_one(&mut **tx).await?;
-        ensure!(!any, "this server is not empty: there are {table}; a backup is restored onto an empty database");
+        let any: bool = sqlx::query_scalar(AssertSqlSafe(format!(
+            "SELECT EXISTS (SELECT 1 FROM {table})"
+        )))
+        .fetch_one(&mut **tx)
+        .await?;
+        ensure!(
+            !any,
+            "this server is not empty: there are {table}; a backup is restored onto an empty database"
+        );
     }
     let mut counts = Counts::new();
     for table in tables {
         let count = read_table(tx, table, archive).await?;
         let told = manifest.tables.get(table).copied().unwrap_or_default();
-        ensure!(count == told, "the archive is damaged: {count} rows of {table}, {told} were written");
+        ensure!(
+            count == told,
+            "the archive is damaged: {count} rows of {table}, {told} were written"
+        );
         counts.push((table.to_owned(), count));
     }
-    let files = if manifest.format == EARLIER { pixel_names(archive)? } else { manifest.files.keys().cloned().collect() };
+    let files = if manifest.format == EARLIER {
+        pixel_names(archive)?
+    } else {
+        manifest.files.keys().cloned().collect()
+    };
     for name in &files {
         let known = name.starts_with("pictures/") || name.starts_with("lifts/");
-        ensure!(known && !name.contains(".."), "the archive is damaged: it names the file {name:?}");
+        ensure!(
+            known && !name.contains(".."),
+            "the archive is damaged: it names the file {name:?}"
+        );
         written.push(name.clone());
         let facts = read_file(app, archive, name).await?;
         let told = manifest.files.get(name);
-        ensure!(told.is_none_or(|t| *t == facts), "the archive is damaged: {name} is not what was written");
+        ensure!(
+            told.is_none_or(|t| *t == facts),
+            "the archive is damaged: {name} is not what was written"
+        );
     }
     counts.push(("files".to_owned(), files.len()));
     Ok(counts)
@@ -274,40 +367,69 @@ async fn fill(
 
 /// The pixels in an archive that names no files.
 fn pixel_names(archive: &ZipArchive<File>) -> anyhow::Result<Vec<String>> {
-    let all: Vec<String> = archive.file_names().map(|n| n.map(|n| n.into_owned())).collect::<Result<_, _>>()?;
-    Ok(all.into_iter().filter(|n| n.starts_with("pictures/") && !n.ends_with('/')).collect())
+    let all: Vec<String> = archive
+        .file_names()
+        .map(|n| n.map(|n| n.into_owned()))
+        .collect::<Result<_, _>>()?;
+    Ok(all
+        .into_iter()
+        .filter(|n| n.starts_with("pictures/") && !n.ends_with('/'))
+        .collect())
 }
 
 /// Puts one file into the store piece by piece.
-async fn read_file(app: &App, archive: &mut ZipArchive<File>, name: &str) -> anyhow::Result<FileFacts> {
-    let mut file = archive.by_name(name).with_context(|| format!("the archive is damaged: {name} is not in it"))?;
+async fn read_file(
+    app: &App,
+    archive: &mut ZipArchive<File>,
+    name: &str,
+) -> anyhow::Result<FileFacts> {
+    let mut file = archive
+        .by_name(name)
+        .with_context(|| format!("the archive is damaged: {name} is not in it"))?;
     let mut writer = app.objects.writer(name);
     let mut gathered = Gathered::default();
     let mut piece = vec![0; PIECE];
     loop {
-        let read = file.read(&mut piece).with_context(|| format!("the archive is damaged at {name}"))?;
+        let read = file
+            .read(&mut piece)
+            .with_context(|| format!("the archive is damaged at {name}"))?;
         if read == 0 {
             break;
         }
         gathered.take(&piece[..read]);
         writer.write_all(&piece[..read]).await?;
     }
-    writer.shutdown().await.with_context(|| format!("{name} can't be written to the place of pictures"))?;
+    writer
+        .shutdown()
+        .await
+        .with_context(|| format!("{name} can't be written to the place of pictures"))?;
     Ok(gathered.facts())
 }
 
 fn read_manifest(archive: &mut ZipArchive<File>) -> anyhow::Result<Manifest> {
     let mut text = String::new();
-    archive.by_name(MANIFEST)?.take(1 << 30).read_to_string(&mut text)?;
+    archive
+        .by_name(MANIFEST)?
+        .take(1 << 30)
+        .read_to_string(&mut text)?;
     let manifest: Manifest = serde_json::from_str(&text)?;
     if manifest.format != FORMAT && manifest.format != EARLIER {
-        bail!("its format is {:?}, {FORMAT} and {EARLIER} are allowed", manifest.format);
+        bail!(
+            "its format is {:?}, {FORMAT} and {EARLIER} are allowed",
+            manifest.format
+        );
     }
     Ok(manifest)
 }
 
-async fn read_table(tx: &mut PgTransaction<'_>, table: &str, archive: &mut ZipArchive<File>) -> anyhow::Result<usize> {
-    let insert = format!("INSERT INTO {table} SELECT * FROM json_populate_recordset(NULL::{table}, $1::json)");
+async fn read_table(
+    tx: &mut PgTransaction<'_>,
+    table: &str,
+    archive: &mut ZipArchive<File>,
+) -> anyhow::Result<usize> {
+    let insert = format!(
+        "INSERT INTO {table} SELECT * FROM json_populate_recordset(NULL::{table}, $1::json)"
+    );
     let mut lines = BufReader::new(archive.by_name(&format!("tables/{table}.jsonl"))?).lines();
     let mut count = 0;
     loop {
@@ -317,6 +439,10 @@ async fn read_table(tx: &mut PgTransaction<'_>, table: &str, archive: &mut ZipAr
         }
         count += batch.len();
         let rows = format!("[{}]", batch.join(","));
-        sqlx::query(AssertSqlSafe(insert.clone())).bind(rows).execute(&mut **tx).await.with_context(|| format!("rows of {table}"))?;
+        sqlx::query(AssertSqlSafe(insert.clone()))
+            .bind(rows)
+            .execute(&mut **tx)
+            .await
+            .with_context(|| format!("rows of {table}"))?;
     }
 }

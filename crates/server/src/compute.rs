@@ -80,7 +80,13 @@ struct Slot {
 impl Compute {
     /// A pool for so many pieces of work at once.
     pub(crate) fn new(places: usize, longest: Duration) -> Compute {
-        Compute { state: Arc::new(Mutex::new(State { free: places.max(1), ..State::default() })), longest }
+        Compute {
+            state: Arc::new(Mutex::new(State {
+                free: places.max(1),
+                ..State::default()
+            })),
+            longest,
+        }
     }
 
     fn lock(&self) -> MutexGuard<'_, State> {
@@ -97,7 +103,10 @@ impl Compute {
             return Err(Failure::Busy);
         }
         *of_team += 1;
-        Ok(Admission { compute: self.clone(), team })
+        Ok(Admission {
+            compute: self.clone(),
+            team,
+        })
     }
 
     /// Computes off the threads that answer, once it is the team's turn. Work that nobody waits for any more is told to stop, and so is
@@ -116,12 +125,16 @@ impl Compute {
         let done = tokio::task::spawn_blocking(move || {
             let _slot = slot.begin(&token);
             let done = work(&token);
-            metrics::histogram!("metrosk_compute_seconds", "work" => what.name()).record(begun.elapsed());
+            metrics::histogram!("metrosk_compute_seconds", "work" => what.name())
+                .record(begun.elapsed());
             done
         });
         match tokio::time::timeout(self.longest, done).await {
             Ok(Ok(done)) => Ok(done),
-            Ok(Err(error)) => Err(Failure::Internal(format!("{} did not end: {error}", what.name()))),
+            Ok(Err(error)) => Err(Failure::Internal(format!(
+                "{} did not end: {error}",
+                what.name()
+            ))),
             Err(_) => Err(Failure::TooLong(self.longest.as_secs())),
         }
     }
@@ -156,7 +169,11 @@ impl Compute {
     }
 
     fn new_slot(&self) -> Slot {
-        Slot { compute: self.clone(), token: None, armed: true }
+        Slot {
+            compute: self.clone(),
+            token: None,
+            armed: true,
+        }
     }
 }
 
@@ -256,10 +273,22 @@ mod tests {
     }
 
     /// Work that holds a place until it is let go.
-    fn held(compute: &Compute, of: u128) -> (mpsc::Sender<()>, tokio::task::JoinHandle<Result<(), Failure>>) {
+    fn held(
+        compute: &Compute,
+        of: u128,
+    ) -> (
+        mpsc::Sender<()>,
+        tokio::task::JoinHandle<Result<(), Failure>>,
+    ) {
         let (go, wait) = mpsc::channel::<()>();
         let compute = compute.clone();
-        let done = tokio::spawn(async move { compute.run(team(of), Work::Fit, move |_| wait.recv().unwrap_or_default()).await });
+        let done = tokio::spawn(async move {
+            compute
+                .run(team(of), Work::Fit, move |_| {
+                    wait.recv().unwrap_or_default()
+                })
+                .await
+        });
         (go, done)
     }
 
@@ -281,9 +310,22 @@ mod tests {
             let before = n;
             waiting.push(tokio::spawn({
                 let compute = compute.clone();
-                async move { compute.run(team(of), Work::Fit, move |_| order.lock().unwrap().push(n)).await }
+                async move {
+                    compute
+                        .run(team(of), Work::Fit, move |_| order.lock().unwrap().push(n))
+                        .await
+                }
             }));
-            until(|| compute.lock().waiting.iter().map(|(_, q)| q.len()).sum::<usize>() == before + 1).await;
+            until(|| {
+                compute
+                    .lock()
+                    .waiting
+                    .iter()
+                    .map(|(_, q)| q.len())
+                    .sum::<usize>()
+                    == before + 1
+            })
+            .await;
         }
         waiting.remove(1).abort();
         go.send(()).unwrap();
@@ -291,7 +333,11 @@ mod tests {
         for done in waiting {
             done.await.unwrap().unwrap();
         }
-        assert_eq!(*order.lock().unwrap(), [0, 3, 2], "one team's queue does not stand before another's first");
+        assert_eq!(
+            *order.lock().unwrap(),
+            [0, 3, 2],
+            "one team's queue does not stand before another's first"
+        );
         until(|| compute.lock().free == 1).await;
     }
 
@@ -313,7 +359,9 @@ mod tests {
         });
         until(|| compute.lock().running == 1).await;
         run.abort();
-        tokio::task::spawn_blocking(move || told.recv().unwrap()).await.unwrap();
+        tokio::task::spawn_blocking(move || told.recv().unwrap())
+            .await
+            .unwrap();
         until(|| compute.lock().free == 1).await;
         assert!(compute.lock().under_way.is_empty());
     }
@@ -326,7 +374,10 @@ mod tests {
                 std::thread::yield_now();
             }
         };
-        assert!(matches!(compute.run(team(1), Work::Fit, spin).await, Err(Failure::TooLong(0))));
+        assert!(matches!(
+            compute.run(team(1), Work::Fit, spin).await,
+            Err(Failure::TooLong(0))
+        ));
         let compute = Compute::new(1, LONG);
         let run = tokio::spawn({
             let compute = compute.clone();
@@ -335,13 +386,18 @@ mod tests {
         until(|| compute.lock().running == 1).await;
         compute.stop();
         run.await.unwrap().unwrap();
-        assert!(matches!(compute.run(team(1), Work::Fit, |_| ()).await, Err(Failure::Busy)));
+        assert!(matches!(
+            compute.run(team(1), Work::Fit, |_| ()).await,
+            Err(Failure::Busy)
+        ));
     }
 
     #[test]
     fn a_team_has_so_many_in_hand_and_all_have_so_many() {
         let compute = Compute::new(1, LONG);
-        let mut kept: Vec<_> = (0..OF_TEAM).map(|_| compute.admit(team(1)).unwrap()).collect();
+        let mut kept: Vec<_> = (0..OF_TEAM)
+            .map(|_| compute.admit(team(1)).unwrap())
+            .collect();
         assert!(matches!(compute.admit(team(1)), Err(Failure::Busy)));
         kept.pop();
         kept.push(compute.admit(team(1)).unwrap());
@@ -356,7 +412,9 @@ mod tests {
     #[tokio::test]
     async fn a_panic_gives_its_place_back() {
         let compute = Compute::new(1, LONG);
-        let failed = compute.run(team(1), Work::Fit, |_| panic!("on purpose")).await;
+        let failed = compute
+            .run(team(1), Work::Fit, |_| panic!("on purpose"))
+            .await;
         assert!(matches!(failed, Err(Failure::Internal(_))));
         assert_eq!(compute.run(team(1), Work::Fit, |_| 3).await.unwrap(), 3);
         assert_eq!(compute.lock().running, 0);

@@ -17,10 +17,15 @@ use uuid::Uuid;
 /// When the database fails.
 pub async fn load_once(app: &App) -> anyhow::Result<bool> {
     // Hashed before the transaction begins: it takes its time.
-    let hash = app.passwords.hash(metrosk_demo::PASSWORD.to_owned()).await?;
+    let hash = app
+        .passwords
+        .hash(metrosk_demo::PASSWORD.to_owned())
+        .await?;
     let mut tx = app.pool.begin().await?;
     // Two servers may start on one database at once.
-    sqlx::query("LOCK TABLE people IN SHARE ROW EXCLUSIVE MODE").execute(&mut *tx).await?;
+    sqlx::query("LOCK TABLE people IN SHARE ROW EXCLUSIVE MODE")
+        .execute(&mut *tx)
+        .await?;
     if people::any(&mut *tx).await? {
         return Ok(false);
     }
@@ -35,14 +40,20 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
         for (account, name, role) in team.people.iter().copied() {
             let person = match known.get(account) {
                 Some(person) => *person,
-                None => people::insert(&mut *tx, account, name, &hash).await?.context("the demo's accounts differ")?,
+                None => people::insert(&mut *tx, account, name, &hash)
+                    .await?
+                    .context("the demo's accounts differ")?,
             };
             known.insert(account, person);
             people::join(&mut *tx, id, person, role).await?;
         }
         if earlier.is_none() {
             fill(&mut tx, id, &team).await?;
-            if team.people.iter().any(|p| p.0 == metrosk_demo::MAKER_ACCOUNT && p.2 == "lead") {
+            if team
+                .people
+                .iter()
+                .any(|p| p.0 == metrosk_demo::MAKER_ACCOUNT && p.2 == "lead")
+            {
                 for (name, ready) in scans()? {
                     let row = keep(app, (*name).to_owned(), ready.clone()).await?;
                     pictures::insert(&mut *tx, id, &row, "Wren").await?;
@@ -58,17 +69,23 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
 fn scans() -> anyhow::Result<&'static [(&'static str, Prepared)]> {
     static MADE: OnceLock<Vec<(&'static str, Prepared)>> = OnceLock::new();
     if MADE.get().is_none() {
-        let made = metrosk_demo::scans(metrosk_demo::SEED).into_iter().map(|(name, picture, _)| {
-            let bytes = metrosk_vision::jpeg(&picture, 92)?;
-            Ok((name, prepared(&bytes)?))
-        });
+        let made = metrosk_demo::scans(metrosk_demo::SEED)
+            .into_iter()
+            .map(|(name, picture, _)| {
+                let bytes = metrosk_vision::jpeg(&picture, 92)?;
+                Ok((name, prepared(&bytes)?))
+            });
         let _ = MADE.set(made.collect::<anyhow::Result<_>>()?);
     }
     Ok(MADE.get().map_or(&[], Vec::as_slice))
 }
 
 /// A team's drawer and table.
-async fn fill(tx: &mut PgTransaction<'_>, team: Uuid, demo: &metrosk_demo::Team) -> anyhow::Result<()> {
+async fn fill(
+    tx: &mut PgTransaction<'_>,
+    team: Uuid,
+    demo: &metrosk_demo::Team,
+) -> anyhow::Result<()> {
     let mut drawer: HashMap<&str, Uuid> = HashMap::new();
     for sketch in &demo.sketches {
         let id = sketches::insert(tx, team, &sketch.name, &sketch.to_json(), "Wren").await?;
@@ -78,18 +95,35 @@ async fn fill(tx: &mut PgTransaction<'_>, team: Uuid, demo: &metrosk_demo::Team)
     for page in &demo.pages {
         let due = page.due_in_days.map(|days| today + Duration::days(days));
         let sketch = drawer.get(page.sketch.as_str()).copied();
-        let new = pages::NewPage { sketch, name: page.name, due, author: page.author };
+        let new = pages::NewPage {
+            sketch,
+            name: page.name,
+            due,
+            author: page.author,
+        };
         let id = pages::insert(tx, team, new).await?;
         for (n, (plan, reason)) in page.revisions.iter().enumerate() {
             let number = n as i32 + 1;
-            let change = Change { plan, author: page.author, reason, step: reason, undo_to: (n > 0).then_some(number - 1), redo_to: None };
+            let change = Change {
+                plan,
+                author: page.author,
+                reason,
+                step: reason,
+                undo_to: (n > 0).then_some(number - 1),
+                redo_to: None,
+            };
             if n > 0 {
                 revisions::advance(tx, team, id, number - 1).await?;
             }
             revisions::append(tx, team, id, number, change).await?;
         }
         if page.finished {
-            let details = pages::Details { name: page.name, due, finished: true, archived: false };
+            let details = pages::Details {
+                name: page.name,
+                due,
+                finished: true,
+                archived: false,
+            };
             pages::change_details(tx, team, id, 1, details, page.author).await?;
         }
     }

@@ -20,13 +20,22 @@ pub(crate) enum Failure {
     Missing(&'static str),
     /// A write that started from an older revision.
     #[error("this page has been changed since version {yours}; the newest is {}", newest.revision)]
-    Stale { yours: i32, newest: Box<crate::schema::PageView> },
+    Stale {
+        yours: i32,
+        newest: Box<crate::schema::PageView>,
+    },
     /// A write of a page's name, dates and the like that started from an older revision.
     #[error("this page's name or dates have been changed since version {yours}; the newest is {}", newest.details_revision)]
-    StaleDetails { yours: i32, newest: Box<crate::schema::PageView> },
+    StaleDetails {
+        yours: i32,
+        newest: Box<crate::schema::PageView>,
+    },
     /// A write of a sketch that started from an older revision.
     #[error("this sketch has been changed since version {yours}; the newest is {}", newest.revision)]
-    StaleSketch { yours: i32, newest: Box<crate::schema::SketchView> },
+    StaleSketch {
+        yours: i32,
+        newest: Box<crate::schema::SketchView>,
+    },
     /// She is in no team, or not in the one that she asks about.
     #[error("You are not in this team now. An invitation by one of its leads lets you in again.")]
     NoTeam,
@@ -61,7 +70,9 @@ pub(crate) enum Failure {
     #[error("Too much is being worked on at once. Try again in a moment.")]
     Busy,
     /// It was given up after so many seconds.
-    #[error("This took longer than {0} seconds and was given up. A page with fewer blocks, or fewer choices, takes less.")]
+    #[error(
+        "This took longer than {0} seconds and was given up. A page with fewer blocks, or fewer choices, takes less."
+    )]
     TooLong(u64),
     /// The answer took too long.
     #[error("The server took too long and gave up. Nothing is lost that was shown as saved.")]
@@ -117,12 +128,19 @@ impl From<sqlx::Error> for Failure {
     /// By what can be done about it: try again, send something else, or mend the program.
     fn from(error: sqlx::Error) -> Failure {
         match &error {
-            sqlx::Error::Io(_) | sqlx::Error::Tls(_) | sqlx::Error::PoolTimedOut | sqlx::Error::PoolClosed | sqlx::Error::WorkerCrashed => {
-                Failure::Unreachable
-            }
+            sqlx::Error::Io(_)
+            | sqlx::Error::Tls(_)
+            | sqlx::Error::PoolTimedOut
+            | sqlx::Error::PoolClosed
+            | sqlx::Error::WorkerCrashed => Failure::Unreachable,
             sqlx::Error::Database(told) => match told.code().as_deref().unwrap_or_default() {
                 // No connection, none to be had, or the server is going down or coming up (classes 08, 53, 57).
-                code if code.starts_with("08") || code.starts_with("53") || code.starts_with("57P") => Failure::Unreachable,
+                code if code.starts_with("08")
+                    || code.starts_with("53")
+                    || code.starts_with("57P") =>
+                {
+                    Failure::Unreachable
+                }
                 // Serialisation failure, deadlock, no lock to be had.
                 "40001" | "40P01" | "55P03" => Failure::Clash(error),
                 // Two at once made what may be there once.
@@ -139,13 +157,22 @@ impl From<sqlx::Error> for Failure {
 impl Failure {
     fn status(&self) -> StatusCode {
         match self {
-            Failure::Invalid(_) | Failure::Unstorable(_) | Failure::TooLong(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Failure::Invalid(_) | Failure::Unstorable(_) | Failure::TooLong(_) => {
+                StatusCode::UNPROCESSABLE_ENTITY
+            }
             Failure::Missing(_) => StatusCode::NOT_FOUND,
-            Failure::Stale { .. } | Failure::StaleDetails { .. } | Failure::StaleSketch { .. } | Failure::Standing(_) => StatusCode::CONFLICT,
+            Failure::Stale { .. }
+            | Failure::StaleDetails { .. }
+            | Failure::StaleSketch { .. }
+            | Failure::Standing(_) => StatusCode::CONFLICT,
             Failure::SignedOut | Failure::WrongSignIn => StatusCode::UNAUTHORIZED,
             Failure::NotAllowed(_) | Failure::NoTeam => StatusCode::FORBIDDEN,
             Failure::TooMany { .. } => StatusCode::TOO_MANY_REQUESTS,
-            Failure::Clash(_) | Failure::Unreachable | Failure::Objects(_) | Failure::Busy | Failure::Slow => StatusCode::SERVICE_UNAVAILABLE,
+            Failure::Clash(_)
+            | Failure::Unreachable
+            | Failure::Objects(_)
+            | Failure::Busy
+            | Failure::Slow => StatusCode::SERVICE_UNAVAILABLE,
             Failure::SlowBody => StatusCode::REQUEST_TIMEOUT,
             Failure::Database(_) | Failure::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
         }
@@ -156,7 +183,10 @@ impl Failure {
             Failure::Invalid(_) => ("invalid-document", "The document breaks its format"),
             Failure::Missing(_) => ("missing", "Not found"),
             Failure::Stale { .. } => ("stale-write", "The page has changed meanwhile"),
-            Failure::StaleDetails { .. } => ("stale-details", "The page's name or dates have changed meanwhile"),
+            Failure::StaleDetails { .. } => (
+                "stale-details",
+                "The page's name or dates have changed meanwhile",
+            ),
             Failure::StaleSketch { .. } => ("stale-sketch", "The sketch has changed meanwhile"),
             Failure::NoTeam => ("no-team", "Not in this team"),
             Failure::Unstorable(_) => ("unstorable", "This can't be kept"),
@@ -193,13 +223,19 @@ impl Failure {
     pub(crate) fn problem(&self) -> Problem {
         let (kind, title) = self.name();
         let findings = match self {
-            Failure::Invalid(invalid) => {
-                (invalid.findings.iter()).map(|f| FindingView { path: f.path.clone(), found: f.found.clone(), allowed: f.allowed.clone() }).collect()
-            }
+            Failure::Invalid(invalid) => (invalid.findings.iter())
+                .map(|f| FindingView {
+                    path: f.path.clone(),
+                    found: f.found.clone(),
+                    allowed: f.allowed.clone(),
+                })
+                .collect(),
             _ => Vec::new(),
         };
         let newest = match self {
-            Failure::Stale { newest, .. } | Failure::StaleDetails { newest, .. } => serde_json::to_value(newest).ok(),
+            Failure::Stale { newest, .. } | Failure::StaleDetails { newest, .. } => {
+                serde_json::to_value(newest).ok()
+            }
             _ => None,
         };
         let newest_sketch = match self {
@@ -215,13 +251,27 @@ impl Failure {
             Failure::Database(_) | Failure::Internal(_) => "This is a fault of the program. Nothing is lost that was shown as saved.".to_owned(),
             other => other.to_string(),
         };
-        Problem { kind: kind.to_owned(), title: title.to_owned(), status: self.status().as_u16(), detail, findings, newest, newest_sketch }
+        Problem {
+            kind: kind.to_owned(),
+            title: title.to_owned(),
+            status: self.status().as_u16(),
+            detail,
+            findings,
+            newest,
+            newest_sketch,
+        }
     }
 }
 
 impl IntoResponse for Failure {
     fn into_response(self) -> Response {
-        if matches!(self, Failure::Database(_) | Failure::Unreachable | Failure::Objects(_) | Failure::Internal(_)) {
+        if matches!(
+            self,
+            Failure::Database(_)
+                | Failure::Unreachable
+                | Failure::Objects(_)
+                | Failure::Internal(_)
+        ) {
             tracing::error!(error = self.for_the_log(), "request failed");
         }
         let mut response = problem(self.problem());
@@ -232,7 +282,9 @@ impl IntoResponse for Failure {
             _ => None,
         };
         if let Some(wait) = wait {
-            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from(wait));
+            response
+                .headers_mut()
+                .insert(header::RETRY_AFTER, HeaderValue::from(wait));
         }
         response
     }
@@ -242,6 +294,9 @@ impl IntoResponse for Failure {
 pub(crate) fn problem(told: Problem) -> Response {
     let status = StatusCode::from_u16(told.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
     let mut response = (status, Json(told)).into_response();
-    response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static("application/problem+json"));
+    response.headers_mut().insert(
+        header::CONTENT_TYPE,
+        HeaderValue::from_static("application/problem+json"),
+    );
     response
 }

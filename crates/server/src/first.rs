@@ -30,8 +30,14 @@ pub async fn link(app: &App) -> anyhow::Result<Option<String>> {
     }
     let token = new_token()?;
     links::drop_first(&app.pool).await?;
-    let link =
-        NewLink { hash: &hash(&token), team: None, person: None, role: "lead", made_by: "the server", expires_at: OffsetDateTime::now_utc() + LASTS };
+    let link = NewLink {
+        hash: &hash(&token),
+        team: None,
+        person: None,
+        role: "lead",
+        made_by: "the server",
+        expires_at: OffsetDateTime::now_utc() + LASTS,
+    };
     links::insert(&app.pool, link).await?;
     Ok(Some(format!("/join/{token}")))
 }

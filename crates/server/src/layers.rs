@@ -22,7 +22,9 @@ use tower::load_shed::LoadShedLayer;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use tower_http::csrf::CsrfLayer;
-use tower_http::request_id::{MakeRequestUuid, PropagateRequestIdLayer, RequestId, SetRequestIdLayer};
+use tower_http::request_id::{
+    MakeRequestUuid, PropagateRequestIdLayer, RequestId, SetRequestIdLayer,
+};
 use tower_http::services::{ServeDir, ServeFile};
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::trace::{DefaultOnResponse, TraceLayer};
@@ -38,7 +40,11 @@ const READY_WITHIN: Duration = Duration::from_secs(2);
 /// Refuses writes that another site sent in her name.
 pub(crate) fn cross_site(settings: &Settings) -> CsrfLayer {
     let layer = CsrfLayer::new();
-    match settings.public_url.as_deref().map(|url| CsrfLayer::new().add_trusted_origin(url.trim_end_matches('/'))) {
+    match settings
+        .public_url
+        .as_deref()
+        .map(|url| CsrfLayer::new().add_trusted_origin(url.trim_end_matches('/')))
+    {
         Some(Ok(trusting)) => trusting,
         _ => layer,
     }
@@ -50,14 +56,29 @@ pub(crate) fn front_end(router: Router, folder: Option<&Path>) -> Router {
         Some(folder) => {
             let assets = ServeDir::new(folder.join("assets"));
             // What is missing today may be there tomorrow: only what was found is kept.
-            let immutable = SetResponseHeaderLayer::if_not_present(header::CACHE_CONTROL, |response: &Response<_>| {
-                response.status().is_success().then_some(HeaderValue::from_static("public, max-age=31536000, immutable"))
-            });
+            let immutable = SetResponseHeaderLayer::if_not_present(
+                header::CACHE_CONTROL,
+                |response: &Response<_>| {
+                    response
+                        .status()
+                        .is_success()
+                        .then_some(HeaderValue::from_static(
+                            "public, max-age=31536000, immutable",
+                        ))
+                },
+            );
             router
-                .nest_service("/assets", ServiceBuilder::new().layer(immutable).service(assets))
-                .fallback_service(ServeDir::new(folder).fallback(ServeFile::new(folder.join("index.html"))))
+                .nest_service(
+                    "/assets",
+                    ServiceBuilder::new().layer(immutable).service(assets),
+                )
+                .fallback_service(
+                    ServeDir::new(folder).fallback(ServeFile::new(folder.join("index.html"))),
+                )
         }
-        None => router.fallback(async || (StatusCode::NOT_FOUND, "The front end has not been built.").into_response()),
+        None => router.fallback(async || {
+            (StatusCode::NOT_FOUND, "The front end has not been built.").into_response()
+        }),
     }
 }
 
@@ -66,15 +87,26 @@ pub(crate) fn front_end(router: Router, folder: Option<&Path>) -> Router {
 /// `probes` are answered whatever the load is.
 pub(crate) fn around(router: Router, probes: Router, settings: &Settings) -> Router {
     recorder();
-    let fixed = |name: HeaderName, value: &'static str| SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value));
+    let fixed = |name: HeaderName, value: &'static str| {
+        SetResponseHeaderLayer::if_not_present(name, HeaderValue::from_static(value))
+    };
     let shed = ServiceBuilder::new()
-        .layer(HandleErrorLayer::new(async |_: tower::BoxError| Failure::Busy.into_response()))
+        .layer(HandleErrorLayer::new(async |_: tower::BoxError| {
+            Failure::Busy.into_response()
+        }))
         .layer(LoadShedLayer::new())
         .layer(GlobalConcurrencyLimitLayer::new(settings.max_in_flight));
     let router = router
         .layer(middleware::from_fn(told_as_problems))
-        .layer(middleware::from_fn_with_state(settings.request_timeout, request_timeout))
-        .layer(CatchPanicLayer::custom(|_: Box<dyn std::any::Any + Send>| Failure::Internal("a request panicked".to_owned()).into_response()))
+        .layer(middleware::from_fn_with_state(
+            settings.request_timeout,
+            request_timeout,
+        ))
+        .layer(CatchPanicLayer::custom(
+            |_: Box<dyn std::any::Any + Send>| {
+                Failure::Internal("a request panicked".to_owned()).into_response()
+            },
+        ))
         .layer(shed)
         .merge(probes)
         .layer(CompressionLayer::new())
@@ -82,20 +114,44 @@ pub(crate) fn around(router: Router, probes: Router, settings: &Settings) -> Rou
         .layer(fixed(header::CONTENT_SECURITY_POLICY, CONTENT_POLICY))
         .layer(fixed(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
         .layer(fixed(header::REFERRER_POLICY, "no-referrer"))
-        .layer(fixed(HeaderName::from_static("cross-origin-opener-policy"), "same-origin"))
-        .layer(fixed(HeaderName::from_static("cross-origin-resource-policy"), "same-origin"))
-        .layer(fixed(HeaderName::from_static("permissions-policy"), "camera=(), geolocation=(), microphone=()"));
-    let router = if settings.is_secure() { router.layer(fixed(header::STRICT_TRANSPORT_SECURITY, "max-age=31536000")) } else { router };
+        .layer(fixed(
+            HeaderName::from_static("cross-origin-opener-policy"),
+            "same-origin",
+        ))
+        .layer(fixed(
+            HeaderName::from_static("cross-origin-resource-policy"),
+            "same-origin",
+        ))
+        .layer(fixed(
+            HeaderName::from_static("permissions-policy"),
+            "camera=(), geolocation=(), microphone=()",
+        ));
+    let router = if settings.is_secure() {
+        router.layer(fixed(header::STRICT_TRANSPORT_SECURITY, "max-age=31536000"))
+    } else {
+        router
+    };
     router
         .layer(PropagateRequestIdLayer::x_request_id())
-        .layer(TraceLayer::new_for_http().make_span_with(span).on_response(DefaultOnResponse::new().level(Level::INFO)))
+        .layer(
+            TraceLayer::new_for_http()
+                .make_span_with(span)
+                .on_response(DefaultOnResponse::new().level(Level::INFO)),
+        )
         .layer(SetRequestIdLayer::x_request_id(MakeRequestUuid))
 }
 
 /// A log line's span: method and route, never an id, a name, a query or an address.
 fn span(request: &Request) -> tracing::Span {
-    let route = request.extensions().get::<MatchedPath>().map_or("front end", MatchedPath::as_str);
-    let id = request.extensions().get::<RequestId>().and_then(|i| i.header_value().to_str().ok()).unwrap_or_default();
+    let route = request
+        .extensions()
+        .get::<MatchedPath>()
+        .map_or("front end", MatchedPath::as_str);
+    let id = request
+        .extensions()
+        .get::<RequestId>()
+        .and_then(|i| i.header_value().to_str().ok())
+        .unwrap_or_default();
     tracing::info_span!("request", method = %request.method(), route, id)
 }
 
@@ -104,7 +160,10 @@ async fn told_as_problems(request: Request, next: Next) -> Response {
     let of_api = request.uri().path().starts_with("/api/");
     let mut response = next.run(request).await;
     let status = response.status();
-    let told = response.headers().get(header::CONTENT_TYPE).is_some_and(|t| t.as_bytes().starts_with(b"application/problem"));
+    let told = response
+        .headers()
+        .get(header::CONTENT_TYPE)
+        .is_some_and(|t| t.as_bytes().starts_with(b"application/problem"));
     if of_api && (status.is_client_error() || status.is_server_error()) && !told {
         let retry = response.headers().get(header::RETRY_AFTER).cloned();
         response = untold(status).into_response();
@@ -113,7 +172,10 @@ async fn told_as_problems(request: Request, next: Next) -> Response {
         }
     }
     if of_api {
-        response.headers_mut().entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static(NO_STORE));
+        response
+            .headers_mut()
+            .entry(header::CACHE_CONTROL)
+            .or_insert(HeaderValue::from_static(NO_STORE));
     }
     response
 }
@@ -123,13 +185,17 @@ fn untold(status: StatusCode) -> Response {
     match status {
         // The session layer could not reach the database.
         StatusCode::INTERNAL_SERVER_ERROR => Failure::Unreachable.into_response(),
-        StatusCode::FORBIDDEN => Failure::NotAllowed("This write came from another site.").into_response(),
+        StatusCode::FORBIDDEN => {
+            Failure::NotAllowed("This write came from another site.").into_response()
+        }
         other => problem(Problem {
             kind: "refused".to_owned(),
             title: other.canonical_reason().unwrap_or("Refused").to_owned(),
             status: other.as_u16(),
             detail: match other {
-                StatusCode::METHOD_NOT_ALLOWED => "This address does not answer to that method.".to_owned(),
+                StatusCode::METHOD_NOT_ALLOWED => {
+                    "This address does not answer to that method.".to_owned()
+                }
                 _ => "The request could not be understood.".to_owned(),
             },
             findings: Vec::new(),
@@ -152,7 +218,9 @@ pub(crate) async fn no_such_method() -> StatusCode {
 /// Whether it can work: the database answers, and soon.
 pub(crate) async fn ready(State(app): State<App>) -> Result<&'static str, Failure> {
     let asked = sqlx::query("SELECT 1").execute(&app.pool);
-    tokio::time::timeout(READY_WITHIN, asked).await.map_err(|_| Failure::Unreachable)??;
+    tokio::time::timeout(READY_WITHIN, asked)
+        .await
+        .map_err(|_| Failure::Unreachable)??;
     Ok("ready")
 }
 
@@ -168,8 +236,11 @@ pub(crate) async fn keep_metrics() {
 fn recorder() -> &'static PrometheusHandle {
     static RECORDER: OnceLock<PrometheusHandle> = OnceLock::new();
     RECORDER.get_or_init(|| {
-        let steps = [0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1.0, 2.5, 10.0];
-        let builder = PrometheusBuilder::new().set_buckets_for_metric(Matcher::Suffix("_seconds".to_owned()), &steps);
+        let steps = [
+            0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1.0, 2.5, 10.0,
+        ];
+        let builder = PrometheusBuilder::new()
+            .set_buckets_for_metric(Matcher::Suffix("_seconds".to_owned()), &steps);
         let recorder = match builder {
             Ok(builder) => builder.build_recorder(),
             Err(_) => PrometheusBuilder::new().build_recorder(),
@@ -183,12 +254,16 @@ fn recorder() -> &'static PrometheusHandle {
 
 /// Counts and times each request by its route.
 async fn measured(request: Request, next: Next) -> Response {
-    let route = request.extensions().get::<MatchedPath>().map_or_else(|| "front end".to_owned(), |p| p.as_str().to_owned());
+    let route = request
+        .extensions()
+        .get::<MatchedPath>()
+        .map_or_else(|| "front end".to_owned(), |p| p.as_str().to_owned());
     let method = plain_method(request.method());
     let begun = Instant::now();
     let response = next.run(request).await;
     let status = response.status().as_u16().to_string();
-    metrics::histogram!("metrosk_request_seconds", "method" => method, "route" => route.clone()).record(begun.elapsed());
+    metrics::histogram!("metrosk_request_seconds", "method" => method, "route" => route.clone())
+        .record(begun.elapsed());
     metrics::counter!("metrosk_requests_total", "method" => method, "route" => route, "status" => status).increment(1);
     response
 }
@@ -207,10 +282,23 @@ fn plain_method(method: &Method) -> &'static str {
 
 /// Prometheus metrics, for this machine alone: what a proxy has forwarded is refused.
 pub(crate) async fn metrics(request: Request<Body>) -> Response {
-    let peer = request.extensions().get::<ConnectInfo<SocketAddr>>().is_none_or(|c| c.0.ip().is_loopback());
-    let forwarded = ["x-forwarded-for", "forwarded"].iter().any(|h| request.headers().contains_key(*h));
+    let peer = request
+        .extensions()
+        .get::<ConnectInfo<SocketAddr>>()
+        .is_none_or(|c| c.0.ip().is_loopback());
+    let forwarded = ["x-forwarded-for", "forwarded"]
+        .iter()
+        .any(|h| request.headers().contains_key(*h));
     if !peer || forwarded {
-        return (StatusCode::NOT_FOUND, "Metrics are told to this machine only.").into_response();
+        return (
+            StatusCode::NOT_FOUND,
+            "Metrics are told to this machine only.",
+        )
+            .into_response();
     }
-    ([(header::CONTENT_TYPE, "text/plain; version=0.0.4")], recorder().render()).into_response()
+    (
+        [(header::CONTENT_TYPE, "text/plain; version=0.0.4")],
+        recorder().render(),
+    )
+        .into_response()
 }

@@ -24,38 +24,78 @@ pub(crate) struct Layouts {
 
 impl Default for Layouts {
     fn default() -> Layouts {
-        Layouts { turn: Arc::new(Semaphore::new(1)), under_way: Arc::default() }
+        Layouts {
+            turn: Arc::new(Semaphore::new(1)),
+            under_way: Arc::default(),
+        }
     }
 }
 
 /// A plan's chosen proposal, or why there is none.
-pub(crate) async fn made(compute: &Compute, team: Uuid, plan: Value) -> Result<Result<Proposal, String>, Failure> {
+pub(crate) async fn made(
+    compute: &Compute,
+    team: Uuid,
+    plan: Value,
+) -> Result<Result<Proposal, String>, Failure> {
     let work = move |cancel: &Cancel| plan::made_while(&plan, cancel);
-    compute.run(team, Work::Drawing, work).await??.ok_or(Failure::Busy)
+    compute
+        .run(team, Work::Drawing, work)
+        .await??
+        .ok_or(Failure::Busy)
 }
 
 /// Makes a page's layout in its own time.
 pub(crate) fn make_later(app: &App, team: Uuid, row: &PageRow) {
     let (app, id, revision, plan) = (app.clone(), row.id, row.revision, row.plan.clone());
     let under_way = app.layouts.under_way.clone();
-    if !under_way.lock().unwrap_or_else(PoisonError::into_inner).insert((id, revision)) {
+    if !under_way
+        .lock()
+        .unwrap_or_else(PoisonError::into_inner)
+        .insert((id, revision))
+    {
         return;
     }
     tokio::spawn(async move {
         if let Err(error) = make(&app, team, id, revision, plan).await {
             tracing::warn!(page = %id, error = %error, "a layout was not kept; it is made again when it is asked for");
         }
-        under_way.lock().unwrap_or_else(PoisonError::into_inner).remove(&(id, revision));
+        under_way
+            .lock()
+            .unwrap_or_else(PoisonError::into_inner)
+            .remove(&(id, revision));
     });
 }
 
 async fn make(app: &App, team: Uuid, id: Uuid, revision: i32, plan: Value) -> Result<(), Failure> {
-    let _turn = app.layouts.turn.acquire().await.map_err(|e| Failure::Internal(e.to_string()))?;
+    let _turn = app
+        .layouts
+        .turn
+        .acquire()
+        .await
+        .map_err(|e| Failure::Internal(e.to_string()))?;
     match made(&app.compute, team, plan).await {
-        Ok(Ok(proposal)) => pages::keep_layout(&app.pool, id, revision, Some(&proposal.layout.to_json()), None).await?,
+        Ok(Ok(proposal)) => {
+            pages::keep_layout(
+                &app.pool,
+                id,
+                revision,
+                Some(&proposal.layout.to_json()),
+                None,
+            )
+            .await?
+        }
         Ok(Err(clash)) => pages::keep_layout(&app.pool, id, revision, None, Some(&clash)).await?,
         // What takes too long once does so again: it is not tried with every look at the table.
-        Err(Failure::TooLong(_)) => pages::keep_layout(&app.pool, id, revision, None, Some("It takes too long to fit.")).await?,
+        Err(Failure::TooLong(_)) => {
+            pages::keep_layout(
+                &app.pool,
+                id,
+                revision,
+                None,
+                Some("It takes too long to fit."),
+            )
+            .await?
+        }
         Err(failure) => return Err(failure),
     }
     Ok(())

@@ -27,7 +27,11 @@ pub enum Pictures {
 impl Pictures {
     /// A folder's path, or `s3://bucket`.
     pub fn at(place: &str) -> Pictures {
-        if place.starts_with("s3://") { Pictures::Bucket(place.to_owned()) } else { Pictures::Folder(place.into()) }
+        if place.starts_with("s3://") {
+            Pictures::Bucket(place.to_owned())
+        } else {
+            Pictures::Folder(place.into())
+        }
     }
 }
 
@@ -43,8 +47,17 @@ impl Objects {
         Ok(Objects(match place {
             Pictures::Memory => Arc::new(InMemory::new()),
             Pictures::Folder(folder) => {
-                std::fs::create_dir_all(folder).with_context(|| format!("the folder for pictures, {}, can't be made", folder.display()))?;
-                Arc::new(LocalFileSystem::new_with_prefix(folder).with_context(|| format!("{} can't be used for pictures", folder.display()))?)
+                std::fs::create_dir_all(folder).with_context(|| {
+                    format!(
+                        "the folder for pictures, {}, can't be made",
+                        folder.display()
+                    )
+                })?;
+                Arc::new(
+                    LocalFileSystem::new_with_prefix(folder).with_context(|| {
+                        format!("{} can't be used for pictures", folder.display())
+                    })?,
+                )
             }
             Pictures::Bucket(url) => {
                 let bucket = AmazonS3Builder::from_env().with_url(url.clone()).build();
@@ -54,11 +67,18 @@ impl Objects {
     }
 
     pub(crate) async fn put(&self, name: &str, bytes: Vec<u8>) -> Result<(), object_store::Error> {
-        self.0.put(&Path::from(name), bytes.into()).await.map(|_| ())
+        self.0
+            .put(&Path::from(name), bytes.into())
+            .await
+            .map(|_| ())
     }
 
     /// The object piece by piece, or none where there is none of that name.
-    pub(crate) async fn pieces(&self, name: &str) -> Result<Option<BoxStream<'static, Result<Bytes, object_store::Error>>>, object_store::Error> {
+    pub(crate) async fn pieces(
+        &self,
+        name: &str,
+    ) -> Result<Option<BoxStream<'static, Result<Bytes, object_store::Error>>>, object_store::Error>
+    {
         match self.0.get(&Path::from(name)).await {
             Ok(found) => Ok(Some(found.into_stream())),
             Err(object_store::Error::NotFound { .. }) => Ok(None),
@@ -95,17 +115,39 @@ mod tests {
         let folder = std::env::temp_dir().join(format!("metrosk-objects-{}", uuid::Uuid::new_v4()));
         for place in [Pictures::Memory, Pictures::Folder(folder.clone())] {
             let objects = Objects::open(&place).expect("it can be opened");
-            objects.put("pictures/one/thumb.jpg", vec![1, 2, 3]).await.expect("it can be written");
-            assert_eq!(objects.get("pictures/one/thumb.jpg").await.expect("it can be read").as_deref(), Some(&[1_u8, 2, 3][..]));
-            assert_eq!(objects.get("pictures/two/thumb.jpg").await.expect("it can be asked for"), None);
+            objects
+                .put("pictures/one/thumb.jpg", vec![1, 2, 3])
+                .await
+                .expect("it can be written");
+            assert_eq!(
+                objects
+                    .get("pictures/one/thumb.jpg")
+                    .await
+                    .expect("it can be read")
+                    .as_deref(),
+                Some(&[1_u8, 2, 3][..])
+            );
+            assert_eq!(
+                objects
+                    .get("pictures/two/thumb.jpg")
+                    .await
+                    .expect("it can be asked for"),
+                None
+            );
         }
         std::fs::remove_dir_all(folder).expect("the folder was made");
     }
 
     #[test]
     fn a_bucket_is_told_from_a_folder() {
-        assert_eq!(Pictures::at("s3://club-pictures"), Pictures::Bucket("s3://club-pictures".into()));
-        assert_eq!(Pictures::at("pictures"), Pictures::Folder("pictures".into()));
+        assert_eq!(
+            Pictures::at("s3://club-pictures"),
+            Pictures::Bucket("s3://club-pictures".into())
+        );
+        assert_eq!(
+            Pictures::at("pictures"),
+            Pictures::Folder("pictures".into())
+        );
         assert!(Objects::open(&Pictures::Bucket("s3://club-pictures".into())).is_ok());
         assert!(Objects::open(&Pictures::Folder("/proc/none/of/this".into())).is_err());
     }

@@ -12,17 +12,22 @@ mod views;
 pub(crate) use answers::{ChangeDoc, ProposalsDoc, RefitDoc};
 pub(crate) use documents::{LayoutDoc, PlanDoc, SketchDoc};
 pub(crate) use people::{
-    DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword, NewPerson, PasswordByLink, PasswordLinkView,
-    PersonChange, Role, RoleChange, SignIn, TeamChoice, TeamPeople, TeamView,
+    DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword,
+    NewPerson, PasswordByLink, PasswordLinkView, PersonChange, Role, RoleChange, SignIn,
+    TeamChoice, TeamPeople, TeamView,
 };
-pub(crate) use pictures::{EdgesDoc, EdgesView, LiftView, LimitsView, PictureReading, PictureView, SwatchView};
+pub(crate) use pictures::{
+    EdgesDoc, EdgesView, LiftView, LimitsView, PictureReading, PictureView, SwatchView,
+};
 pub(crate) use readings::{
-    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc, NumbersView, ReadingView, WordErrorView,
+    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc,
+    NumbersView, ReadingView, WordErrorView,
 };
 pub(crate) use requests::FitDoc;
 pub(crate) use views::{
-    DetailsView, NewPage, NewVersion, PageCard, PageChange, PageView, PlanChange, Return, RevisionPlan, RevisionView, SketchChange,
-    SketchRevisionView, SketchView, StationView, Step, VersionView,
+    DetailsView, NewPage, NewVersion, PageCard, PageChange, PageView, PlanChange, Return,
+    RevisionPlan, RevisionView, SketchChange, SketchRevisionView, SketchView, StationView, Step,
+    VersionView,
 };
 
 #[cfg(test)]
@@ -40,14 +45,28 @@ mod tests {
             let plan = plan::start(&sketch, &plan::Defaults::default());
             let told: PlanDoc = serde_json::from_value(plan.clone()).unwrap();
             let told = serde_json::to_value(told).unwrap();
-            assert_eq!(told["fit"]["target"]["margin"].as_f64(), plan["fit"]["target"]["margin"].as_f64());
+            assert_eq!(
+                told["fit"]["target"]["margin"].as_f64(),
+                plan["fit"]["target"]["margin"].as_f64()
+            );
             let request = plan::fit_of(&plan).unwrap();
-            let Outcome::Proposals(proposals) = fit(&request) else { panic!("{} fits its own page", sketch.name) };
+            let Outcome::Proposals(proposals) = fit(&request) else {
+                panic!("{} fits its own page", sketch.name)
+            };
             let written = Outcome::Proposals(proposals).to_json(request.unit);
             let told: ProposalsDoc = serde_json::from_value(written.clone()).unwrap();
-            assert_eq!(told.proposals[0].layout.blocks.len(), written["proposals"][0]["layout"]["blocks"].as_array().unwrap().len());
+            assert_eq!(
+                told.proposals[0].layout.blocks.len(),
+                written["proposals"][0]["layout"]["blocks"]
+                    .as_array()
+                    .unwrap()
+                    .len()
+            );
             let again = serde_json::to_value(&told.proposals[0].layout.blocks[0]).unwrap();
-            assert_eq!(again["id"], written["proposals"][0]["layout"]["blocks"][0]["id"]);
+            assert_eq!(
+                again["id"],
+                written["proposals"][0]["layout"]["blocks"][0]["id"]
+            );
         }
     }
 }

@@ -52,6 +52,8 @@ impl Default for Settings {
 impl Settings {
     /// Whether people reach it over TLS.
     pub fn is_secure(&self) -> bool {
-        self.public_url.as_deref().is_some_and(|u| u.starts_with("https://"))
+        self.public_url
+            .as_deref()
+            .is_some_and(|u| u.starts_with("https://"))
     }
 }

@@ -68,11 +68,20 @@ pub fn measurement_pages(subject: &Subject<'_>, paper: Paper) -> Vec<String> {
         (body, top) = next_page(subject);
     }
     let count = pages.len();
-    pages.into_iter().enumerate().map(|(n, body)| finished(subject, &body, (width, height), (n + 1, count))).collect()
+    pages
+        .into_iter()
+        .enumerate()
+        .map(|(n, body)| finished(subject, &body, (width, height), (n + 1, count)))
+        .collect()
 }
 
 /// One page with its foot.
-fn finished(subject: &Subject<'_>, body: &str, (width, height): (f64, f64), (page, of): (usize, usize)) -> String {
+fn finished(
+    subject: &Subject<'_>,
+    body: &str,
+    (width, height): (f64, f64),
+    (page, of): (usize, usize),
+) -> String {
     format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{w}\" height=\"{h}\" viewBox=\"0 0 {w} {h}\" font-family=\"Public Sans, Public Sans Variable\" font-size=\"{TEXT}\" fill=\"{INK}\"><defs>{PATTERNS}</defs><rect width=\"{w}\" height=\"{h}\" fill=\"#ffffff\"/>{body}<text x=\"{EDGE}\" y=\"{y}\" font-size=\"8.5\" fill=\"{SECOND}\">{}</text><text x=\"{r}\" y=\"{y}\" text-anchor=\"end\" font-size=\"8.5\" fill=\"{SECOND}\">sheet {page} of {of}</text></svg>",
         escaped(&cut(&credit(subject.sketch), 100)),
@@ -92,15 +101,30 @@ fn heading(text: &str, y: f64, size: f64) -> String {
 }
 
 fn next_page(subject: &Subject<'_>) -> (String, f64) {
-    (heading(&format!("{}, continued", cut(subject.name, 50)), EDGE + 14.0, 14.0), EDGE + 34.0)
+    (
+        heading(
+            &format!("{}, continued", cut(subject.name, 50)),
+            EDGE + 14.0,
+            14.0,
+        ),
+        EDGE + 34.0,
+    )
 }
 
 /// Name, target and the drawing; and where the table may begin.
-fn first_page(subject: &Subject<'_>, blocks: &[Numbered<'_>], (width, height): (f64, f64)) -> (String, f64) {
+fn first_page(
+    subject: &Subject<'_>,
+    blocks: &[Numbered<'_>],
+    (width, height): (f64, f64),
+) -> (String, f64) {
     let layout = subject.layout;
     let unit = layout.unit;
     let mut body = heading(&cut(subject.name, 48), EDGE + 16.0, 20.0);
-    let pages = if layout.canvas.pages == 2 { "Two pages" } else { "One page" };
+    let pages = if layout.canvas.pages == 2 {
+        "Two pages"
+    } else {
+        "One page"
+    };
     let side = |l: Length| length_spans(l, unit, 11.0);
     // Writing to a String can't fail.
     let _ = write!(
@@ -114,19 +138,42 @@ fn first_page(subject: &Subject<'_>, blocks: &[Numbered<'_>], (width, height): (
     );
     let mut top = EDGE + 46.0;
     if let Some(credit) = subject.sketch.credit() {
-        let _ =
-            write!(body, "<text x=\"{EDGE}\" y=\"{}\" font-size=\"11\" fill=\"{SECOND}\">{}</text>", num(EDGE + 48.0), escaped(&cut(&credit, 100)));
+        let _ = write!(
+            body,
+            "<text x=\"{EDGE}\" y=\"{}\" font-size=\"11\" fill=\"{SECOND}\">{}</text>",
+            num(EDGE + 48.0),
+            escaped(&cut(&credit, 100))
+        );
         top += 15.0;
     }
     let room = (width - 2.0 * EDGE, height * DRAWING);
-    let ticks = (layout.canvas.width().ticks() as f64 / room.0).max(layout.canvas.page.h.ticks() as f64 / room.1);
-    let (w, h) = (layout.canvas.width().ticks() as f64 / ticks, layout.canvas.page.h.ticks() as f64 / ticks);
+    let ticks = (layout.canvas.width().ticks() as f64 / room.0)
+        .max(layout.canvas.page.h.ticks() as f64 / room.1);
+    let (w, h) = (
+        layout.canvas.width().ticks() as f64 / ticks,
+        layout.canvas.page.h.ticks() as f64 / ticks,
+    );
     let left = (width - w) / 2.0;
-    let _ = write!(body, "<g transform=\"translate({} {})\">", num(left), num(top));
+    let _ = write!(
+        body,
+        "<g transform=\"translate({} {})\">",
+        num(left),
+        num(top)
+    );
     drawing(&mut body, subject, blocks, ticks, (w, h));
     body.push_str("</g>");
-    let share = ticks / (unit.ticks() as f64 / if unit == Unit::Inch { 72.0 } else { 72.0 / 25.4 });
-    let scale = if share >= 1.0 { format!("drawn 1 to {}", num((share * 10.0).round() / 10.0)) } else { "drawn larger than it is".to_owned() };
+    let share = ticks
+        / (unit.ticks() as f64
+            / if unit == Unit::Inch {
+                72.0
+            } else {
+                72.0 / 25.4
+            });
+    let scale = if share >= 1.0 {
+        format!("drawn 1 to {}", num((share * 10.0).round() / 10.0))
+    } else {
+        "drawn larger than it is".to_owned()
+    };
     let _ = write!(
         body,
         "<text x=\"{}\" y=\"{}\" text-anchor=\"end\" font-size=\"8.5\" fill=\"{SECOND}\">{scale}</text>",
@@ -137,7 +184,13 @@ fn first_page(subject: &Subject<'_>, blocks: &[Numbered<'_>], (width, height): (
 }
 
 /// The page to scale, numbered.
-fn drawing(body: &mut String, subject: &Subject<'_>, blocks: &[Numbered<'_>], ticks: f64, (w, h): (f64, f64)) {
+fn drawing(
+    body: &mut String,
+    subject: &Subject<'_>,
+    blocks: &[Numbered<'_>],
+    ticks: f64,
+    (w, h): (f64, f64),
+) {
     let page_w = subject.layout.canvas.page.w.ticks() as f64 / ticks;
     let pages = subject.layout.canvas.pages;
     body.push_str("<defs>");
@@ -160,11 +213,24 @@ fn drawing(body: &mut String, subject: &Subject<'_>, blocks: &[Numbered<'_>], ti
     );
     for n in blocks {
         let frame = Frame::of(n.block.whole.unwrap_or(n.block.block.rect), ticks);
-        let clip = if n.block.whole.is_some() { format!("page{}", n.block.page) } else { "all".to_owned() };
-        let _ = write!(body, "<g clip-path=\"url(#{clip})\">{}</g>", textured(&n.block.block, frame, ticks));
+        let clip = if n.block.whole.is_some() {
+            format!("page{}", n.block.page)
+        } else {
+            "all".to_owned()
+        };
+        let _ = write!(
+            body,
+            "<g clip-path=\"url(#{clip})\">{}</g>",
+            textured(&n.block.block, frame, ticks)
+        );
     }
     if pages == 2 {
-        let _ = write!(body, "<path d=\"M{} 0V{}\" stroke=\"{INK}\" stroke-dasharray=\"5 3\"/>", num(page_w), num(h));
+        let _ = write!(
+            body,
+            "<path d=\"M{} 0V{}\" stroke=\"{INK}\" stroke-dasharray=\"5 3\"/>",
+            num(page_w),
+            num(h)
+        );
     }
     for (n, (x, y)) in blocks.iter().zip(tags(blocks, ticks)) {
         let r = if n.number.len() > 2 { 8.0 } else { 6.8 };
@@ -187,8 +253,14 @@ fn tags(blocks: &[Numbered<'_>], ticks: f64) -> Vec<(f64, f64)> {
     let mut placed: Vec<(f64, f64)> = Vec::new();
     for n in blocks {
         let f = Frame::of(n.block.block.rect, ticks);
-        let places = SHARES.iter().flat_map(|v| SHARES.iter().map(move |u| (f.x + u * f.w, f.y + v * f.h)));
-        let clear = |(x, y): &(f64, f64)| placed.iter().all(|(px, py)| (px - x).hypot(py - y) >= APART);
+        let places = SHARES
+            .iter()
+            .flat_map(|v| SHARES.iter().map(move |u| (f.x + u * f.w, f.y + v * f.h)));
+        let clear = |(x, y): &(f64, f64)| {
+            placed
+                .iter()
+                .all(|(px, py)| (px - x).hypot(py - y) >= APART)
+        };
         let place = places.clone().find(clear).unwrap_or((f.cx(), f.cy()));
         placed.push(place);
     }
@@ -196,31 +268,75 @@ fn tags(blocks: &[Numbered<'_>], ticks: f64) -> Vec<(f64, f64)> {
 }
 
 /// The columns: heading, right edge as a share of the table's width, and whether it is a length.
-const COLUMNS: [(&str, f64); 6] = [("left", 0.46), ("top", 0.56), ("width", 0.68), ("height", 0.79), ("turn", 0.87), ("print", 1.0)];
+const COLUMNS: [(&str, f64); 6] = [
+    ("left", 0.46),
+    ("top", 0.56),
+    ("width", 0.68),
+    ("height", 0.79),
+    ("turn", 0.87),
+    ("print", 1.0),
+];
 
 fn table(subject: &Subject<'_>, rows: &[Numbered<'_>], top: f64, width: f64) -> String {
     let (left, wide) = (EDGE, width - 2.0 * EDGE);
     let at = |share: f64| num(left + share * wide);
-    let mut svg = format!("<g fill=\"{SECOND}\" font-size=\"9\"><text x=\"{}\" y=\"{}\">block</text>", num(left), num(top + 9.0));
+    let mut svg = format!(
+        "<g fill=\"{SECOND}\" font-size=\"9\"><text x=\"{}\" y=\"{}\">block</text>",
+        num(left),
+        num(top + 9.0)
+    );
     if subject.layout.canvas.pages == 2 {
-        let _ = write!(svg, "<text x=\"{}\" y=\"{}\">page</text>", at(0.26), num(top + 9.0));
+        let _ = write!(
+            svg,
+            "<text x=\"{}\" y=\"{}\">page</text>",
+            at(0.26),
+            num(top + 9.0)
+        );
     }
     for (name, share) in COLUMNS {
-        let _ = write!(svg, "<text x=\"{}\" y=\"{}\" text-anchor=\"end\">{name}</text>", at(share), num(top + 9.0));
+        let _ = write!(
+            svg,
+            "<text x=\"{}\" y=\"{}\" text-anchor=\"end\">{name}</text>",
+            at(share),
+            num(top + 9.0)
+        );
     }
     svg.push_str("</g>");
     for (n, row) in rows.iter().enumerate() {
-        table_row(&mut svg, subject, row, top + ROW * (n + 1) as f64, (left, wide));
+        table_row(
+            &mut svg,
+            subject,
+            row,
+            top + ROW * (n + 1) as f64,
+            (left, wide),
+        );
     }
     svg
 }
 
-fn table_row(svg: &mut String, subject: &Subject<'_>, row: &Numbered<'_>, y: f64, (left, wide): (f64, f64)) {
+fn table_row(
+    svg: &mut String,
+    subject: &Subject<'_>,
+    row: &Numbered<'_>,
+    y: f64,
+    (left, wide): (f64, f64),
+) {
     let unit = subject.layout.unit;
     let block = &row.block.block;
-    let _ = write!(svg, "<path d=\"M{} {}h{}\" stroke=\"#c3ccd2\" stroke-width=\".6\"/>", num(left), num(y - ROW + 13.0), num(wide));
+    let _ = write!(
+        svg,
+        "<path d=\"M{} {}h{}\" stroke=\"#c3ccd2\" stroke-width=\".6\"/>",
+        num(left),
+        num(y - ROW + 13.0),
+        num(wide)
+    );
     let base = num(y + 9.0);
-    let _ = write!(svg, "<text x=\"{}\" y=\"{base}\" font-weight=\"700\">{}</text>", num(left), row.number);
+    let _ = write!(
+        svg,
+        "<text x=\"{}\" y=\"{base}\" font-weight=\"700\">{}</text>",
+        num(left),
+        row.number
+    );
     let _ = write!(
         svg,
         "<text x=\"{}\" y=\"{base}\">{} <tspan fill=\"{SECOND}\">{}</tspan></text>",
@@ -236,18 +352,40 @@ fn table_row(svg: &mut String, subject: &Subject<'_>, row: &Numbered<'_>, y: f64
             if row.block.page == 1 { "right" } else { "left" }
         );
     }
-    let from = if row.block.page == 1 { subject.layout.canvas.page.w } else { Length::ZERO };
+    let from = if row.block.page == 1 {
+        subject.layout.canvas.page.w
+    } else {
+        Length::ZERO
+    };
     let length = |l: Length| length_spans(l, unit, TEXT);
-    let turn = if block.turn == 0.0 { String::new() } else { format!("{}°", num((block.turn * 10.0).round() / 10.0)) };
-    let print = row
-        .block
-        .placed
-        .as_ref()
-        .map(|p| format!("{} {}<tspan>\u{a0}×\u{a0}</tspan>{}", escaped(&cut(&p.photo, 10)), length(p.print.w), length(p.print.h)));
-    let cells = [length(block.rect.x - from), length(block.rect.y), length(block.rect.w), length(block.rect.h), turn, print.unwrap_or_default()];
+    let turn = if block.turn == 0.0 {
+        String::new()
+    } else {
+        format!("{}°", num((block.turn * 10.0).round() / 10.0))
+    };
+    let print = row.block.placed.as_ref().map(|p| {
+        format!(
+            "{} {}<tspan>\u{a0}×\u{a0}</tspan>{}",
+            escaped(&cut(&p.photo, 10)),
+            length(p.print.w),
+            length(p.print.h)
+        )
+    });
+    let cells = [
+        length(block.rect.x - from),
+        length(block.rect.y),
+        length(block.rect.w),
+        length(block.rect.h),
+        turn,
+        print.unwrap_or_default(),
+    ];
     for ((_, share), cell) in COLUMNS.iter().zip(cells) {
         if !cell.is_empty() {
-            let _ = write!(svg, "<text x=\"{}\" y=\"{base}\" text-anchor=\"end\">{cell}</text>", num(left + share * wide));
+            let _ = write!(
+                svg,
+                "<text x=\"{}\" y=\"{base}\" text-anchor=\"end\">{cell}</text>",
+                num(left + share * wide)
+            );
         }
     }
 }

@@ -17,13 +17,25 @@ pub struct Numbered<'a> {
 /// A layout's blocks, in the layout's order, with their numbers.
 pub fn numbered<'a>(subject: &Subject<'a>) -> Vec<Numbered<'a>> {
     let mut parts = vec![0_usize; subject.sketch.blocks.len()];
-    let one = |block: &'a LayoutBlock| match block.from.first().and_then(|id| subject.sketch.index_of(id)) {
+    let one = |block: &'a LayoutBlock| match block
+        .from
+        .first()
+        .and_then(|id| subject.sketch.index_of(id))
+    {
         Some(at) => {
             let part = parts[at];
             parts[at] += 1;
-            Numbered { block, number: format!("{}{}", at + 1, letter(part)), order: (at, part) }
+            Numbered {
+                block,
+                number: format!("{}{}", at + 1, letter(part)),
+                order: (at, part),
+            }
         }
-        None => Numbered { block, number: "+".to_owned(), order: (usize::MAX, 0) },
+        None => Numbered {
+            block,
+            number: "+".to_owned(),
+            order: (usize::MAX, 0),
+        },
     };
     subject.layout.blocks.iter().map(one).collect()
 }

@@ -18,7 +18,12 @@ impl Frame {
     /// A box of ticks, so many ticks a unit.
     pub(crate) fn of(rect: Rect, ticks: f64) -> Frame {
         let unit = |l: metrosk_core::length::Length| l.ticks() as f64 / ticks;
-        Frame { x: unit(rect.x), y: unit(rect.y), w: unit(rect.w), h: unit(rect.h) }
+        Frame {
+            x: unit(rect.x),
+            y: unit(rect.y),
+            w: unit(rect.w),
+            h: unit(rect.h),
+        }
     }
 
     pub(crate) fn cx(self) -> f64 {
@@ -34,23 +39,45 @@ impl Frame {
 pub(crate) fn num(value: f64) -> String {
     let text = format!("{value:.5}");
     let text = text.trim_end_matches('0').trim_end_matches('.');
-    if text == "-0" { "0".to_owned() } else { text.to_owned() }
+    if text == "-0" {
+        "0".to_owned()
+    } else {
+        text.to_owned()
+    }
 }
 
 pub(crate) fn rect_path(f: Frame) -> String {
-    format!("M{} {}h{}v{}h{}Z", num(f.x), num(f.y), num(f.w), num(f.h), num(-f.w))
+    format!(
+        "M{} {}h{}v{}h{}Z",
+        num(f.x),
+        num(f.y),
+        num(f.w),
+        num(f.h),
+        num(-f.w)
+    )
 }
 
 fn ellipse_path(f: Frame) -> String {
     let (rx, ry) = (num(f.w / 2.0), num(f.h / 2.0));
-    format!("M{} {}a{rx} {ry} 0 1 0 {w} 0a{rx} {ry} 0 1 0 -{w} 0Z", num(f.x), num(f.cy()), w = num(f.w))
+    format!(
+        "M{} {}a{rx} {ry} 0 1 0 {w} 0a{rx} {ry} 0 1 0 -{w} 0Z",
+        num(f.x),
+        num(f.cy()),
+        w = num(f.w)
+    )
 }
 
 fn points_path(points: &[[f64; 2]], f: Frame) -> String {
     let mut path = String::new();
     for (n, [x, y]) in points.iter().enumerate() {
         // Writing to a String can't fail.
-        let _ = write!(path, "{}{} {}", if n == 0 { "M" } else { "L" }, num(f.x + x * f.w), num(f.y + y * f.h));
+        let _ = write!(
+            path,
+            "{}{} {}",
+            if n == 0 { "M" } else { "L" },
+            num(f.x + x * f.w),
+            num(f.y + y * f.h)
+        );
     }
     path + "Z"
 }
@@ -67,7 +94,10 @@ fn unit_path(f: Frame, shape: UnitShape) -> String {
 pub(crate) fn grid_units(grid: Grid, f: Frame, ticks: f64) -> Vec<Frame> {
     let gap = grid.gap.ticks() as f64 / ticks;
     let (cols, rows) = (f64::from(grid.cols), f64::from(grid.rows));
-    let (w, h) = ((f.w - gap * (cols - 1.0)) / cols, (f.h - gap * (rows - 1.0)) / rows);
+    let (w, h) = (
+        (f.w - gap * (cols - 1.0)) / cols,
+        (f.h - gap * (rows - 1.0)) / rows,
+    );
     let mut found = Vec::new();
     for row in 0..grid.rows {
         let shift = if row % 2 == 1 { grid.stagger } else { 0.0 };
@@ -76,7 +106,12 @@ pub(crate) fn grid_units(grid: Grid, f: Frame, ticks: f64) -> Vec<Frame> {
             let at = f.x + (col as f64 + shift) * (w + gap);
             let (left, right) = (at.max(f.x), (at + w).min(f.x + f.w));
             if right - left > w * 0.01 {
-                found.push(Frame { x: left, y: f.y + f64::from(row) * (h + gap), w: right - left, h });
+                found.push(Frame {
+                    x: left,
+                    y: f.y + f64::from(row) * (h + gap),
+                    w: right - left,
+                    h,
+                });
             }
         }
     }
@@ -88,7 +123,12 @@ fn ring_units(ring: Ring, f: Frame, ticks: f64) -> Vec<Frame> {
     let (rx, ry) = ((f.w - unit) / 2.0, (f.h - unit) / 2.0);
     let at = |n: u32| {
         let angle = f64::from(n) / f64::from(ring.count) * TAU;
-        Frame { x: f.cx() + angle.sin() * rx - unit / 2.0, y: f.cy() - angle.cos() * ry - unit / 2.0, w: unit, h: unit }
+        Frame {
+            x: f.cx() + angle.sin() * rx - unit / 2.0,
+            y: f.cy() - angle.cos() * ry - unit / 2.0,
+            w: unit,
+            h: unit,
+        }
     };
     (0..ring.count).map(at).collect()
 }
@@ -98,17 +138,29 @@ fn lobes(f: Frame) -> String {
     const COUNT: i32 = 9;
     let at = |turn: f64, reach: f64| {
         let angle = turn / f64::from(COUNT) * TAU - TAU / 4.0;
-        format!("{} {}", num(f.cx() + angle.cos() * reach * f.w / 2.0), num(f.cy() + angle.sin() * reach * f.h / 2.0))
+        format!(
+            "{} {}",
+            num(f.cx() + angle.cos() * reach * f.w / 2.0),
+            num(f.cy() + angle.sin() * reach * f.h / 2.0)
+        )
     };
     let start = format!("M{}", at(-0.5, 0.84));
-    (0..COUNT).map(f64::from).fold(start, |path, n| format!("{path}Q{} {}", at(n, 1.18), at(n + 0.5, 0.84))) + "Z"
+    (0..COUNT).map(f64::from).fold(start, |path, n| {
+        format!("{path}Q{} {}", at(n, 1.18), at(n + 0.5, 0.84))
+    }) + "Z"
 }
 
 /// The outline of a block in a frame.
 pub(crate) fn outline(block: &Block, f: Frame, ticks: f64) -> String {
     match (block.kind, block.grid, block.ring) {
-        (Kind::Grid, Some(grid), _) => grid_units(grid, f, ticks).into_iter().map(|u| unit_path(u, grid.unit_shape)).collect(),
-        (Kind::Ring, _, Some(ring)) => ring_units(ring, f, ticks).into_iter().map(|u| unit_path(u, ring.unit_shape)).collect(),
+        (Kind::Grid, Some(grid), _) => grid_units(grid, f, ticks)
+            .into_iter()
+            .map(|u| unit_path(u, grid.unit_shape))
+            .collect(),
+        (Kind::Ring, _, Some(ring)) => ring_units(ring, f, ticks)
+            .into_iter()
+            .map(|u| unit_path(u, ring.unit_shape))
+            .collect(),
         (Kind::Cluster, ..) => lobes(f),
         _ => shape_path(&block.shape, f),
     }
@@ -120,7 +172,10 @@ pub(crate) fn shape_path(shape: &Shape, f: Frame) -> String {
         Shape::Rect => rect_path(f),
         Shape::Ellipse => ellipse_path(f),
         Shape::Triangle(corner) => {
-            let (x, y) = (if corner.left { 0.0 } else { 1.0 }, if corner.top { 0.0 } else { 1.0 });
+            let (x, y) = (
+                if corner.left { 0.0 } else { 1.0 },
+                if corner.top { 0.0 } else { 1.0 },
+            );
             points_path(&[[x, y], [1.0 - x, y], [x, 1.0 - y]], f)
         }
         Shape::Polygon(points) => points_path(points, f),
@@ -132,15 +187,42 @@ mod tests {
     use super::*;
     use metrosk_core::length::Length;
 
-    const BOX: Frame = Frame { x: 0.0, y: 0.0, w: 4.0, h: 2.0 };
+    const BOX: Frame = Frame {
+        x: 0.0,
+        y: 0.0,
+        w: 4.0,
+        h: 2.0,
+    };
 
     #[test]
     fn a_staggered_grid_cuts_its_end_units_off() {
-        let grid = Grid { cols: 4, rows: 2, gap: Length::ZERO, stagger: 0.5, unit_shape: UnitShape::Square };
+        let grid = Grid {
+            cols: 4,
+            rows: 2,
+            gap: Length::ZERO,
+            stagger: 0.5,
+            unit_shape: UnitShape::Square,
+        };
         let units = grid_units(grid, BOX, 203_200.0);
         assert_eq!(units.len(), 4 + 5);
-        assert_eq!(units[4], Frame { x: 0.0, y: 1.0, w: 0.5, h: 1.0 });
-        assert_eq!(units[8], Frame { x: 3.5, y: 1.0, w: 0.5, h: 1.0 });
+        assert_eq!(
+            units[4],
+            Frame {
+                x: 0.0,
+                y: 1.0,
+                w: 0.5,
+                h: 1.0
+            }
+        );
+        assert_eq!(
+            units[8],
+            Frame {
+                x: 3.5,
+                y: 1.0,
+                w: 0.5,
+                h: 1.0
+            }
+        );
     }
 
     #[test]

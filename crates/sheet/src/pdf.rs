@@ -35,15 +35,23 @@ fn fonts() -> Arc<Database> {
 pub fn measurement_pdf(subject: &Subject<'_>, paper: Paper) -> Result<Vec<u8>, PdfError> {
     let wrong = |e: &dyn std::fmt::Display| PdfError(e.to_string());
     let (width, height) = paper.points();
-    let options = usvg::Options { fontdb: fonts(), font_family: "Public Sans".to_owned(), ..usvg::Options::default() };
-    let size = Size::from_wh(width as f32, height as f32).ok_or_else(|| PdfError("the paper has no size".to_owned()))?;
+    let options = usvg::Options {
+        fontdb: fonts(),
+        font_family: "Public Sans".to_owned(),
+        ..usvg::Options::default()
+    };
+    let size = Size::from_wh(width as f32, height as f32)
+        .ok_or_else(|| PdfError("the paper has no size".to_owned()))?;
     let mut document = Document::new();
     for svg in measurement_pages(subject, paper) {
         let tree = usvg::Tree::from_str(&svg, &options).map_err(|e| wrong(&e))?;
-        let settings = PageSettings::from_wh(width as f32, height as f32).ok_or_else(|| PdfError("the paper has no size".to_owned()))?;
+        let settings = PageSettings::from_wh(width as f32, height as f32)
+            .ok_or_else(|| PdfError("the paper has no size".to_owned()))?;
         let mut page = document.start_page_with(settings);
         let mut surface = page.surface();
-        surface.draw_svg(&tree, size, SvgSettings::default()).ok_or_else(|| PdfError("a page can't be drawn".to_owned()))?;
+        surface
+            .draw_svg(&tree, size, SvgSettings::default())
+            .ok_or_else(|| PdfError("a page can't be drawn".to_owned()))?;
         surface.finish();
         page.finish();
     }

@@ -16,8 +16,16 @@ pub(crate) const PATTERNS: &str = concat!(
 
 /// A block in its texture, in a frame of points; a point is so many ticks of the block.
 pub(crate) fn textured(block: &Block, f: Frame, ticks: f64) -> String {
-    let mut svg =
-        if block.turn == 0.0 { "<g>".to_owned() } else { format!("<g transform=\"rotate({} {} {})\">", num(block.turn), num(f.cx()), num(f.cy())) };
+    let mut svg = if block.turn == 0.0 {
+        "<g>".to_owned()
+    } else {
+        format!(
+            "<g transform=\"rotate({} {} {})\">",
+            num(block.turn),
+            num(f.cx()),
+            num(f.cy())
+        )
+    };
     let path = outline(block, f, ticks);
     match block.kind {
         Kind::Photo => {
@@ -35,7 +43,10 @@ pub(crate) fn textured(block: &Block, f: Frame, ticks: f64) -> String {
             line(&mut svg, &dashes(f), "#9fb3c0", "8 3");
         }
         Kind::Wash => {
-            let _ = write!(svg, "<path d=\"{path}\" fill=\"url(#stipple)\" stroke=\"{SECOND}\" stroke-width=\".7\" stroke-dasharray=\"3 2.2\"/>");
+            let _ = write!(
+                svg,
+                "<path d=\"{path}\" fill=\"url(#stipple)\" stroke=\"{SECOND}\" stroke-width=\".7\" stroke-dasharray=\"3 2.2\"/>"
+            );
         }
         Kind::Title => {
             filled(&mut svg, &path, "#ffffff", INK);
@@ -56,7 +67,10 @@ pub(crate) fn textured(block: &Block, f: Frame, ticks: f64) -> String {
 
 fn filled(svg: &mut String, path: &str, fill: &str, stroke: &str) {
     // Writing to a String can't fail.
-    let _ = write!(svg, "<path d=\"{path}\" fill=\"{fill}\" stroke=\"{stroke}\" stroke-width=\".8\"/>");
+    let _ = write!(
+        svg,
+        "<path d=\"{path}\" fill=\"{fill}\" stroke=\"{stroke}\" stroke-width=\".8\"/>"
+    );
 }
 
 fn line(svg: &mut String, path: &str, stroke: &str, dash: &str) {
@@ -73,17 +87,49 @@ fn grid(svg: &mut String, block: &Block, f: Frame, ticks: f64) {
     let round = grid.unit_shape == UnitShape::Circle;
     for (n, unit) in grid_units(grid, f, ticks).into_iter().enumerate() {
         let row = ((unit.y - f.y) / unit.h.max(1e-9)).round() as usize;
-        let path = if round { shape_path(&Shape::Ellipse, unit) } else { rect_path(unit) };
-        filled(svg, &path, if (n + row).is_multiple_of(2) { "#ffffff" } else { "url(#hatch)" }, INK);
+        let path = if round {
+            shape_path(&Shape::Ellipse, unit)
+        } else {
+            rect_path(unit)
+        };
+        filled(
+            svg,
+            &path,
+            if (n + row).is_multiple_of(2) {
+                "#ffffff"
+            } else {
+                "url(#hatch)"
+            },
+            INK,
+        );
     }
 }
 
 fn corner_ticks(f: Frame) -> String {
     let inset = 2.6_f64.min(f.w / 8.0).min(f.h / 8.0);
     let arm = 4.5_f64.min(f.w / 6.0).min(f.h / 6.0);
-    let (l, r, t, b) = (f.x + inset, f.x + f.w - inset, f.y + inset, f.y + f.h - inset);
-    let corner = |x: f64, y: f64, dx: f64, dy: f64| format!("M{} {}V{}H{}", num(x), num(y + dy * arm), num(y), num(x + dx * arm));
-    [corner(l, t, 1.0, 1.0), corner(r, t, -1.0, 1.0), corner(r, b, -1.0, -1.0), corner(l, b, 1.0, -1.0)].concat()
+    let (l, r, t, b) = (
+        f.x + inset,
+        f.x + f.w - inset,
+        f.y + inset,
+        f.y + f.h - inset,
+    );
+    let corner = |x: f64, y: f64, dx: f64, dy: f64| {
+        format!(
+            "M{} {}V{}H{}",
+            num(x),
+            num(y + dy * arm),
+            num(y),
+            num(x + dx * arm)
+        )
+    };
+    [
+        corner(l, t, 1.0, 1.0),
+        corner(r, t, -1.0, 1.0),
+        corner(r, b, -1.0, -1.0),
+        corner(l, b, 1.0, -1.0),
+    ]
+    .concat()
 }
 
 /// Long dashes along a strip's run.
@@ -93,14 +139,27 @@ fn dashes(f: Frame) -> String {
     let count = ((across / 4.5).floor() as usize).clamp(1, 6);
     let one = |n: usize| {
         let at = (n as f64 + 0.5) / count as f64 * across;
-        if level { format!("M{} {}h{}", num(f.x), num(f.y + at), num(f.w)) } else { format!("M{} {}v{}", num(f.x + at), num(f.y), num(f.h)) }
+        if level {
+            format!("M{} {}h{}", num(f.x), num(f.y + at), num(f.w))
+        } else {
+            format!("M{} {}v{}", num(f.x + at), num(f.y), num(f.h))
+        }
     };
     (0..count).map(one).collect()
 }
 
 fn guides(f: Frame, at: &[f64]) -> String {
     let inset = 4.0_f64.min(f.w / 10.0);
-    at.iter().map(|share| format!("M{} {}h{}", num(f.x + inset), num(f.y + share * f.h), num(f.w - 2.0 * inset))).collect()
+    at.iter()
+        .map(|share| {
+            format!(
+                "M{} {}h{}",
+                num(f.x + inset),
+                num(f.y + share * f.h),
+                num(f.w - 2.0 * inset)
+            )
+        })
+        .collect()
 }
 
 /// A label with a notch in its right end and a hole in its left.

@@ -16,7 +16,10 @@ pub fn true_scale(subject: &Subject<'_>) -> String {
     let layout = subject.layout;
     let ticks = layout.unit.ticks() as f64;
     let unit = layout.unit.name();
-    let (w, h) = (layout.canvas.width().ticks() as f64 / ticks, layout.canvas.page.h.ticks() as f64 / ticks);
+    let (w, h) = (
+        layout.canvas.width().ticks() as f64 / ticks,
+        layout.canvas.page.h.ticks() as f64 / ticks,
+    );
     let hairline = HAIRLINE_MM * Unit::Millimetre.ticks() as f64 / ticks;
     let mut svg = format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{}{unit}\" height=\"{}{unit}\" viewBox=\"0 0 {} {}\" fill=\"none\" stroke=\"#000000\" stroke-width=\"{}\">\n<title>{}</title>\n<desc>{}. True size: print or import at 100 %.</desc>\n",
@@ -37,7 +40,12 @@ pub fn true_scale(subject: &Subject<'_>) -> String {
             (_, 0) => "left page",
             _ => "right page",
         };
-        let frame = Frame { x: page_w * f64::from(page), y: 0.0, w: page_w, h };
+        let frame = Frame {
+            x: page_w * f64::from(page),
+            y: 0.0,
+            w: page_w,
+            h,
+        };
         // Writing to a String can't fail.
         let _ = writeln!(
             svg,
@@ -46,7 +54,9 @@ pub fn true_scale(subject: &Subject<'_>) -> String {
             name.replace(' ', "-"),
             rect_path(frame)
         );
-        all.iter().filter(|n| n.block.page == page).for_each(|n| element(&mut svg, n, ticks));
+        all.iter()
+            .filter(|n| n.block.page == page)
+            .for_each(|n| element(&mut svg, n, ticks));
         svg.push_str("</g>\n");
     }
     svg.push_str("</svg>\n");
@@ -60,8 +70,17 @@ fn clips(svg: &mut String, layout: &Layout, page_w: f64, h: f64) {
     }
     svg.push_str("<defs>");
     for page in 0..layout.canvas.pages {
-        let frame = Frame { x: page_w * f64::from(page), y: 0.0, w: page_w, h };
-        let _ = write!(svg, "<clipPath id=\"on-page-{page}\"><path d=\"{}\"/></clipPath>", rect_path(frame));
+        let frame = Frame {
+            x: page_w * f64::from(page),
+            y: 0.0,
+            w: page_w,
+            h,
+        };
+        let _ = write!(
+            svg,
+            "<clipPath id=\"on-page-{page}\"><path d=\"{}\"/></clipPath>",
+            rect_path(frame)
+        );
     }
     svg.push_str("</defs>\n");
 }
@@ -71,9 +90,25 @@ fn element(svg: &mut String, numbered: &Numbered<'_>, ticks: f64) {
     let drawn = Frame::of(block.whole.unwrap_or(block.block.rect), ticks);
     let path = outline(&block.block, drawn, ticks);
     let turn = block.block.turn;
-    let turned = if turn == 0.0 { String::new() } else { format!(" transform=\"rotate({} {} {})\"", num(turn), num(drawn.cx()), num(drawn.cy())) };
+    let turned = if turn == 0.0 {
+        String::new()
+    } else {
+        format!(
+            " transform=\"rotate({} {} {})\"",
+            num(turn),
+            num(drawn.cx()),
+            num(drawn.cy())
+        )
+    };
     // A clip belongs to the page, not to the turned block, so it stands on a group around it.
-    let (open, close) = if block.whole.is_some() { (format!("<g clip-path=\"url(#on-page-{})\">", block.page), "</g>") } else { (String::new(), "") };
+    let (open, close) = if block.whole.is_some() {
+        (
+            format!("<g clip-path=\"url(#on-page-{})\">", block.page),
+            "</g>",
+        )
+    } else {
+        (String::new(), "")
+    };
     let kind = block.block.kind;
     let _ = writeln!(
         svg,

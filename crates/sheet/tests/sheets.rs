@@ -18,7 +18,12 @@ fn on_subjects(mut look: impl FnMut(&Subject<'_>)) {
 
 fn look_at(sketch: &Sketch, plan: &serde_json::Value, look: &mut impl FnMut(&Subject<'_>)) {
     let made = plan::made(plan).unwrap().unwrap();
-    look(&Subject { name: &sketch.name, sketch, layout: &made.layout, way: made.approach.name() });
+    look(&Subject {
+        name: &sketch.name,
+        sketch,
+        layout: &made.layout,
+        way: made.approach.name(),
+    });
 }
 
 #[test]
@@ -26,11 +31,28 @@ fn the_drawing_has_one_element_a_block_at_true_size() {
     on_subjects(|subject| {
         let svg = true_scale(subject);
         let tree = usvg::Tree::from_str(&svg, &usvg::Options::default()).unwrap();
-        let unit = subject.layout.unit.ticks() as f64 / if subject.layout.unit.name() == "in" { 96.0 } else { 96.0 / 25.4 };
+        let unit = subject.layout.unit.ticks() as f64
+            / if subject.layout.unit.name() == "in" {
+                96.0
+            } else {
+                96.0 / 25.4
+            };
         let wide = subject.layout.canvas.width().ticks() as f64 / unit;
-        assert!((f64::from(tree.size().width()) - wide).abs() < 0.1, "{} is {wide} wide, drawn {}", subject.name, tree.size().width());
+        assert!(
+            (f64::from(tree.size().width()) - wide).abs() < 0.1,
+            "{} is {wide} wide, drawn {}",
+            subject.name,
+            tree.size().width()
+        );
         for block in &subject.layout.blocks {
-            assert_eq!(svg.matches(&format!("id=\"block-{}\"", block.block.id)).count(), 1, "{} {}", subject.name, block.block.id);
+            assert_eq!(
+                svg.matches(&format!("id=\"block-{}\"", block.block.id))
+                    .count(),
+                1,
+                "{} {}",
+                subject.name,
+                block.block.id
+            );
         }
         assert!(!svg.contains("NaN") && svg.contains("edge of the left page"));
     });
@@ -41,14 +63,23 @@ fn every_block_stands_in_the_table_and_nothing_runs_off_the_paper() {
     on_subjects(|subject| {
         for paper in [Paper::Letter, Paper::A4] {
             let pages = measurement_pages(subject, paper);
-            let rows: usize = pages.iter().map(|p| p.matches("stroke=\"#c3ccd2\"").count()).sum();
+            let rows: usize = pages
+                .iter()
+                .map(|p| p.matches("stroke=\"#c3ccd2\"").count())
+                .sum();
             assert_eq!(rows, subject.layout.blocks.len(), "{}", subject.name);
             for page in &pages {
-                let lowest =
-                    page.match_indices(" y=\"").filter_map(|(at, _)| page[at + 4..].split('"').next()?.parse::<f64>().ok()).fold(0.0, f64::max);
+                let lowest = page
+                    .match_indices(" y=\"")
+                    .filter_map(|(at, _)| page[at + 4..].split('"').next()?.parse::<f64>().ok())
+                    .fold(0.0, f64::max);
                 assert!(lowest <= paper.points().1 - 20.0, "{lowest}");
             }
-            assert!(measurement_pdf(subject, paper).unwrap().starts_with(b"%PDF-"));
+            assert!(
+                measurement_pdf(subject, paper)
+                    .unwrap()
+                    .starts_with(b"%PDF-")
+            );
         }
     });
 }
@@ -60,11 +91,15 @@ fn a_crowded_page_takes_several_sheets() {
         .collect();
     let document = serde_json::json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Crowded <&>", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": blocks});
     let sketch = Sketch::from_json(&document).unwrap();
-    look_at(&sketch, &plan::start(&sketch, &Defaults::default()), &mut |subject| {
-        let pages = measurement_pages(subject, Paper::Letter);
-        assert!(pages.len() >= 2, "{}", pages.len());
-        assert!(pages[1].contains("sheet 2 of") && pages[0].contains("Crowded &lt;&amp;&gt;"));
-        assert_eq!(numbered(subject).len(), 60);
-        assert!(measurement_pdf(subject, Paper::Letter).is_ok());
-    });
+    look_at(
+        &sketch,
+        &plan::start(&sketch, &Defaults::default()),
+        &mut |subject| {
+            let pages = measurement_pages(subject, Paper::Letter);
+            assert!(pages.len() >= 2, "{}", pages.len());
+            assert!(pages[1].contains("sheet 2 of") && pages[0].contains("Crowded &lt;&amp;&gt;"));
+            assert_eq!(numbered(subject).len(), 60);
+            assert!(measurement_pdf(subject, Paper::Letter).is_ok());
+        },
+    );
 }

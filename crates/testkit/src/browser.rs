@@ -36,7 +36,9 @@ impl Browser {
         // The server's features leave the choice to the process; that it has been made already is no failure.
         let _ = rustls::crypto::ring::default_provider().install_default();
         let (driver, port) = start_driver()?;
-        let profile = Profile(std::env::temp_dir().join(format!("metrosk-browser-{}-{port}", std::process::id())));
+        let profile = Profile(
+            std::env::temp_dir().join(format!("metrosk-browser-{}-{port}", std::process::id())),
+        );
         let mut wishes = DesiredCapabilities::chrome();
         let flags = [
             "--headless=new",
@@ -55,8 +57,14 @@ impl Browser {
             wishes.add_arg(flag)?;
         }
         wishes.add_arg(&format!("--user-data-dir={}", profile.0.display()))?;
-        let window = WebDriver::new(format!("http://127.0.0.1:{port}"), wishes).await.context("the browser did not start")?;
-        let browser = Browser { window, driver, _profile: profile };
+        let window = WebDriver::new(format!("http://127.0.0.1:{port}"), wishes)
+            .await
+            .context("the browser did not start")?;
+        let browser = Browser {
+            window,
+            driver,
+            _profile: profile,
+        };
         browser.resize(SCREEN.0, SCREEN.1).await?;
         Ok(browser)
     }
@@ -67,11 +75,23 @@ impl Browser {
     /// # Errors
     /// When the driver does not answer.
     pub async fn resize(&self, w: u32, h: u32) -> Result<()> {
-        let frame = self.window.execute("return [outerWidth - innerWidth, outerHeight - innerHeight]", vec![]).await?;
+        let frame = self
+            .window
+            .execute(
+                "return [outerWidth - innerWidth, outerHeight - innerHeight]",
+                vec![],
+            )
+            .await?;
         let (dw, dh): (u32, u32) = frame.convert()?;
-        self.window.set_window_rect(0, 0, w.max(500) + dw, h + dh).await?;
-        let metrics = serde_json::json!({"width": w, "height": h, "deviceScaleFactor": 1, "mobile": false});
-        self.window.cdp().send_raw("Emulation.setDeviceMetricsOverride", metrics).await?;
+        self.window
+            .set_window_rect(0, 0, w.max(500) + dw, h + dh)
+            .await?;
+        let metrics =
+            serde_json::json!({"width": w, "height": h, "deviceScaleFactor": 1, "mobile": false});
+        self.window
+            .cdp()
+            .send_raw("Emulation.setDeviceMetricsOverride", metrics)
+            .await?;
         Ok(())
     }
 
@@ -80,7 +100,12 @@ impl Browser {
     /// # Errors
     /// When it does not come within ten seconds.
     pub async fn find(&self, xpath: &str) -> Result<WebElement> {
-        let found = self.window.query(By::XPath(xpath)).wait(Duration::from_secs(10), Duration::from_millis(50)).first().await;
+        let found = self
+            .window
+            .query(By::XPath(xpath))
+            .wait(Duration::from_secs(10), Duration::from_millis(50))
+            .first()
+            .await;
         found.with_context(|| format!("nothing on the screen is {xpath}"))
     }
 
@@ -123,10 +148,13 @@ fn start_driver() -> Result<(Child, u16)> {
         .stderr(Stdio::null())
         .spawn()
         .context("chromedriver can't be run (Debian's packages chromium and chromium-driver)")?;
-    let mut lines = BufReader::new(driver.stdout.take().context("chromedriver has no output")?).lines();
+    let mut lines =
+        BufReader::new(driver.stdout.take().context("chromedriver has no output")?).lines();
     for line in lines.by_ref() {
         let line = line?;
-        let port = line.split_once("successfully on port ").map(|(_, rest)| rest.trim_end_matches('.').parse());
+        let port = line
+            .split_once("successfully on port ")
+            .map(|(_, rest)| rest.trim_end_matches('.').parse());
         if let Some(Ok(port)) = port {
             std::thread::spawn(move || lines.for_each(drop));
             return Ok((driver, port));

@@ -9,5 +9,8 @@ pub use postgres::Database;
 /// Fails unless two numbers are within a stated distance of each other.
 #[track_caller]
 pub fn assert_near(found: f64, expected: f64, within: f64) {
-    assert!((found - expected).abs() <= within, "found {found}, expected {expected} within {within}");
+    assert!(
+        (found - expected).abs() <= within,
+        "found {found}, expected {expected} within {within}"
+    );
 }

@@ -9,12 +9,19 @@ const WIDEST: usize = 120;
 
 /// Pixels along long straight runs.
 pub(crate) fn straight(mask: &Mask, runs: &[Run], least: f64) -> Mask {
-    let mut out = Mask { w: mask.w, h: mask.h, data: vec![false; mask.data.len()] };
+    let mut out = Mask {
+        w: mask.w,
+        h: mask.h,
+        data: vec![false; mask.data.len()],
+    };
     for run in runs.iter().filter(|r| r.length() >= least) {
         let n = run.length().ceil() as i32;
         for i in 0..=n {
             let t = f64::from(i) / f64::from(n);
-            let (x, y) = ((run.a[0] + (run.b[0] - run.a[0]) * t) as i32, (run.a[1] + (run.b[1] - run.a[1]) * t) as i32);
+            let (x, y) = (
+                (run.a[0] + (run.b[0] - run.a[0]) * t) as i32,
+                (run.a[1] + (run.b[1] - run.a[1]) * t) as i32,
+            );
             for (dx, dy) in (-3..=3).flat_map(|dx| (-3..=3).map(move |dy| (dx, dy))) {
                 if mask.get(x + dx, y + dy) {
                     out.data[(y + dy) as usize * mask.w + (x + dx) as usize] = true;
@@ -29,7 +36,11 @@ pub(crate) fn straight(mask: &Mask, runs: &[Run], least: f64) -> Mask {
 pub(crate) fn find(mask: &Mask, runs: &[Run]) -> Vec<Extent> {
     let straight = straight(mask, runs, 70.0);
     let faces = mask.not().parts(false);
-    let small: Vec<(u32, Part)> = faces.each().filter(|(_, p)| is_small(p)).filter(|(l, p)| curved(&faces, *l, p, mask, &straight)).collect();
+    let small: Vec<(u32, Part)> = faces
+        .each()
+        .filter(|(_, p)| is_small(p))
+        .filter(|(l, p)| curved(&faces, *l, p, mask, &straight))
+        .collect();
     let linked = |a: &(u32, Part), b: &(u32, Part)| {
         let (a, b) = (Extent::of(&a.1), Extent::of(&b.1));
         let x = (a.x0.max(b.x0) - a.x1.min(b.x1)).max(0.0);
@@ -40,7 +51,11 @@ pub(crate) fn find(mask: &Mask, runs: &[Run]) -> Vec<Extent> {
         .into_iter()
         .filter(|g| g.len() >= 3)
         .filter_map(|g| {
-            let e = g.iter().map(|(_, p)| Extent::of(p)).reduce(|a, b| a.with(&b))?.grown(1.5);
+            let e = g
+                .iter()
+                .map(|(_, p)| Extent::of(p))
+                .reduce(|a, b| a.with(&b))?
+                .grown(1.5);
             let (long, short) = (e.w().max(e.h()), e.w().min(e.h()));
             (short >= 30.0 && long <= 360.0 && long < 3.0 * short).then_some(e)
         })
@@ -49,7 +64,11 @@ pub(crate) fn find(mask: &Mask, runs: &[Run]) -> Vec<Extent> {
 
 fn is_small(p: &Part) -> bool {
     let (w, h) = (p.w(), p.h());
-    w.max(h) <= WIDEST && p.area >= 14 && w.min(h) >= 3 && p.area * 100 > w * h * 22 && w.max(h) <= 7 * w.min(h)
+    w.max(h) <= WIDEST
+        && p.area >= 14
+        && w.min(h) >= 3
+        && p.area * 100 > w * h * 22
+        && w.max(h) <= 7 * w.min(h)
 }
 
 /// Whether most of the ink round a face lies on no long straight run.
@@ -63,7 +82,11 @@ fn curved(faces: &Parts, label: u32, p: &Part, mask: &Mask, straight: &Mask) -> 
             let beside = (-1..=1).any(|dy: i32| {
                 (-1..=1).any(|dx: i32| {
                     let (nx, ny) = (x as i32 + dx, y as i32 + dy);
-                    nx >= 0 && ny >= 0 && (nx as usize) < mask.w && (ny as usize) < mask.h && faces.label(nx as usize, ny as usize) == label
+                    nx >= 0
+                        && ny >= 0
+                        && (nx as usize) < mask.w
+                        && (ny as usize) < mask.h
+                        && faces.label(nx as usize, ny as usize) == label
                 })
             });
             if beside {

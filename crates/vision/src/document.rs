@@ -35,15 +35,34 @@ impl Scale {
     /// What reaches over the canvas is cut off at it.
     fn clipped(&self, e: &Extent) -> Extent {
         let r = RIM as f64;
-        Extent { x0: e.x0.max(r), y0: e.y0.max(r), x1: e.x1.min(r + self.w), y1: e.y1.min(r + self.h) }
+        Extent {
+            x0: e.x0.max(r),
+            y0: e.y0.max(r),
+            x1: e.x1.min(r + self.w),
+            y1: e.y1.min(r + self.h),
+        }
     }
 }
 
 /// The sketch document of a sheet's blocks.
-pub(crate) fn sketch(sheet: &Sheet, blocks: &[Read], page: (f64, f64), unit: &str, name: &str) -> Value {
-    let scale = Scale { per_unit: SIDE / page.0.max(page.1), w: sheet.w(), h: sheet.page_h };
+pub(crate) fn sketch(
+    sheet: &Sheet,
+    blocks: &[Read],
+    page: (f64, f64),
+    unit: &str,
+    name: &str,
+) -> Value {
+    let scale = Scale {
+        per_unit: SIDE / page.0.max(page.1),
+        w: sheet.w(),
+        h: sheet.page_h,
+    };
     let ids = ids(blocks);
-    let list: Vec<Value> = blocks.iter().enumerate().map(|(i, b)| block(b, i, &ids, &scale)).collect();
+    let list: Vec<Value> = blocks
+        .iter()
+        .enumerate()
+        .map(|(i, b)| block(b, i, &ids, &scale))
+        .collect();
     json!({
         "format": "metrosk-sketch/1", "unit": unit, "name": name, "origin": {"how": "challenge"},
         "canvas": {"page": {"w": number(page.0), "h": number(page.1)}, "pages": sheet.pages}, "blocks": list,
@@ -77,12 +96,22 @@ fn block(read: &Read, i: usize, ids: &[String], scale: &Scale) -> Value {
     let shown = scale.clipped(&extent);
     match &read.form {
         Form::Panel(p) if p.turn.abs() >= 0.8 => {
-            let e = Extent { x0: p.middle[0] - p.w / 2.0, y0: p.middle[1] - p.h / 2.0, x1: p.middle[0] + p.w / 2.0, y1: p.middle[1] + p.h / 2.0 };
+            let e = Extent {
+                x0: p.middle[0] - p.w / 2.0,
+                y0: p.middle[1] - p.h / 2.0,
+                x1: p.middle[0] + p.w / 2.0,
+                y1: p.middle[1] + p.h / 2.0,
+            };
             map.insert("box".into(), scale.boxed(&e));
             map.insert("turn".into(), number((p.turn * 10.0).round() / 10.0));
         }
         Form::Panel(p) => {
-            let e = Extent { x0: p.middle[0] - p.w / 2.0, y0: p.middle[1] - p.h / 2.0, x1: p.middle[0] + p.w / 2.0, y1: p.middle[1] + p.h / 2.0 };
+            let e = Extent {
+                x0: p.middle[0] - p.w / 2.0,
+                y0: p.middle[1] - p.h / 2.0,
+                x1: p.middle[0] + p.w / 2.0,
+                y1: p.middle[1] + p.h / 2.0,
+            };
             map.insert("box".into(), scale.boxed(&scale.clipped(&e)));
         }
         Form::Round(_) => {
@@ -91,15 +120,28 @@ fn block(read: &Read, i: usize, ids: &[String], scale: &Scale) -> Value {
         }
         Form::Wedge(w) => {
             map.insert("box".into(), scale.boxed(&shown));
-            let corner = format!("{}-{}", if w.bottom { "bottom" } else { "top" }, if w.right { "right" } else { "left" });
-            map.insert("shape".into(), json!({"type": "triangle", "corner": corner}));
+            let corner = format!(
+                "{}-{}",
+                if w.bottom { "bottom" } else { "top" },
+                if w.right { "right" } else { "left" }
+            );
+            map.insert(
+                "shape".into(),
+                json!({"type": "triangle", "corner": corner}),
+            );
         }
         Form::Tag(points) => {
             map.insert("box".into(), scale.boxed(&extent));
             let share = |p: &[f64; 2]| {
-                json!([rounded(((p[0] - extent.x0) / extent.w()).clamp(0.0, 1.0)), rounded(((p[1] - extent.y0) / extent.h()).clamp(0.0, 1.0))])
+                json!([
+                    rounded(((p[0] - extent.x0) / extent.w()).clamp(0.0, 1.0)),
+                    rounded(((p[1] - extent.y0) / extent.h()).clamp(0.0, 1.0))
+                ])
             };
-            map.insert("shape".into(), json!({"type": "polygon", "points": points.iter().map(share).collect::<Vec<_>>()}));
+            map.insert(
+                "shape".into(),
+                json!({"type": "polygon", "points": points.iter().map(share).collect::<Vec<_>>()}),
+            );
         }
         Form::Ink(_) => {
             map.insert("box".into(), scale.boxed(&shown));
@@ -136,7 +178,10 @@ fn block(read: &Read, i: usize, ids: &[String], scale: &Scale) -> Value {
             }),
         );
     }
-    map.insert("sure".into(), number((read.sure.clamp(0.0, 1.0) * 100.0).round() / 100.0));
+    map.insert(
+        "sure".into(),
+        number((read.sure.clamp(0.0, 1.0) * 100.0).round() / 100.0),
+    );
     Value::Object(map)
 }
 
@@ -148,9 +193,12 @@ fn bleed(read: &Read, e: &Extent, scale: &Scale) -> Vec<&'static str> {
     let r = RIM as f64;
     let near = 4.0;
     let mut out = Vec::new();
-    for (name, on) in
-        [("left", e.x0 < r + near), ("right", e.x1 > r + scale.w - near), ("top", e.y0 < r + near), ("bottom", e.y1 > r + scale.h - near)]
-    {
+    for (name, on) in [
+        ("left", e.x0 < r + near),
+        ("right", e.x1 > r + scale.w - near),
+        ("top", e.y0 < r + near),
+        ("bottom", e.y1 > r + scale.h - near),
+    ] {
         if on {
             out.push(name);
         }

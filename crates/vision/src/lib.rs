@@ -24,7 +24,9 @@ mod washes;
 mod writing;
 
 pub use page::Quad;
-pub use picture::{FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
+pub use picture::{
+    FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced,
+};
 pub use progress::Stage;
 pub use snapping::snapped;
 pub use swatches::{Swatch, swatches};
@@ -78,7 +80,11 @@ fn small(pixels: &RgbImage) -> (RgbImage, f64) {
 ///
 /// # Errors
 /// When nothing is found, when the corners make no page, or when it was stopped.
-pub fn read(pixels: &RgbImage, asked: &Asked, go_on: &dyn Fn(Stage) -> bool) -> Result<Reading, Unreadable> {
+pub fn read(
+    pixels: &RgbImage,
+    asked: &Asked,
+    go_on: &dyn Fn(Stage) -> bool,
+) -> Result<Reading, Unreadable> {
     let stopped = |_| Unreadable::Stopped;
     progress::step(go_on, Stage::Page).map_err(stopped)?;
     let (small, scale) = small(pixels);
@@ -102,14 +108,27 @@ pub fn read(pixels: &RgbImage, asked: &Asked, go_on: &dyn Fn(Stage) -> bool) -> 
         return Err(Unreadable::Nothing);
     }
     let sketch = document::sketch(&sheet, &blocks, asked.page, asked.unit.name(), &asked.name);
-    Ok(Reading { sketch, quads: sheet.quads.iter().map(|q| q.map(|p| p.map(|v| v * scale))).collect() })
+    Ok(Reading {
+        sketch,
+        quads: sheet
+            .quads
+            .iter()
+            .map(|q| q.map(|p| p.map(|v| v * scale)))
+            .collect(),
+    })
 }
 
 /// The page brought upright, `side` pixels along its longer side (a spread is twice as wide), for laying blocks over it.
 ///
 /// # Errors
 /// When the corners make no page.
-pub fn straightened(pixels: &RgbImage, corners: &Quad, page: (f64, f64), pages: u32, side: u32) -> Result<RgbImage, Unreadable> {
+pub fn straightened(
+    pixels: &RgbImage,
+    corners: &Quad,
+    page: (f64, f64),
+    pages: u32,
+    side: u32,
+) -> Result<RgbImage, Unreadable> {
     if !page::is_page(corners, pixels.width(), pixels.height()) {
         return Err(Unreadable::Corners);
     }

@@ -28,17 +28,34 @@ pub(crate) struct Line {
 pub(crate) fn find(gray: &Plane, pages: u32) -> Found {
     let sheet = sheet(gray);
     let photographed = sheet.is_some();
-    let whole: Quad = [[0.0, 0.0], [gray.w as f64, 0.0], [gray.w as f64, gray.h as f64], [0.0, gray.h as f64]];
+    let whole: Quad = [
+        [0.0, 0.0],
+        [gray.w as f64, 0.0],
+        [gray.w as f64, gray.h as f64],
+        [0.0, gray.h as f64],
+    ];
     let Some(sheet) = sheet else {
         let outline = outline(gray, 0);
         let outlined = outline.is_some();
-        return Found { quads: vec![outline.unwrap_or(whole)], photographed, outlined };
+        return Found {
+            quads: vec![outline.unwrap_or(whole)],
+            photographed,
+            outlined,
+        };
     };
     let (flat, back) = straightened(gray, &sheet, 1400.0, pages);
     let flat = evened(&flat);
     match outline(&flat, flat.w.max(flat.h) / 50) {
-        Some(quad) => Found { quads: vec![quad.map(|p| moved(&back, p))], photographed, outlined: true },
-        None => Found { quads: vec![sheet], photographed, outlined: false },
+        Some(quad) => Found {
+            quads: vec![quad.map(|p| moved(&back, p))],
+            photographed,
+            outlined: true,
+        },
+        None => Found {
+            quads: vec![sheet],
+            photographed,
+            outlined: false,
+        },
     }
 }
 
@@ -50,7 +67,12 @@ pub(crate) fn moved(projection: &Projection, [x, y]: [f64; 2]) -> [f64; 2] {
 
 /// The projection that brings a rectangle's corners to a quad's.
 pub(crate) fn onto(w: f64, h: f64, quad: &Quad) -> Option<Projection> {
-    let from = [(0.0, 0.0), (w as f32, 0.0), (w as f32, h as f32), (0.0, h as f32)];
+    let from = [
+        (0.0, 0.0),
+        (w as f32, 0.0),
+        (w as f32, h as f32),
+        (0.0, h as f32),
+    ];
     Projection::from_control_points(from, quad.map(|[x, y]| (x as f32, y as f32)))
 }
 
@@ -107,7 +129,10 @@ fn light(gray: &Plane) -> Plane {
     let mut out = Plane::new(gray.w, gray.h);
     for y in 0..gray.h {
         for x in 0..gray.w {
-            let (u, v) = ((x as f32 + 0.5) / tile as f32 - 0.5, (y as f32 + 0.5) / tile as f32 - 0.5);
+            let (u, v) = (
+                (x as f32 + 0.5) / tile as f32 - 0.5,
+                (y as f32 + 0.5) / tile as f32 - 0.5,
+            );
             out.data[y * gray.w + x] = closed.between(u, v);
         }
     }
@@ -126,11 +151,15 @@ fn sheet(gray: &Plane) -> Option<Quad> {
         }
     }
     let small = small.blurred(2);
-    let image = image::GrayImage::from_fn(w as u32, h as u32, |x, y| image::Luma([small.at(x as usize, y as usize) as u8]));
+    let image = image::GrayImage::from_fn(w as u32, h as u32, |x, y| {
+        image::Luma([small.at(x as usize, y as usize) as u8])
+    });
     let level = f32::from(imageproc::contrast::otsu_level(&image));
     // A sheet half in shadow is still brighter than the table: the level lies nearer to the table's tone than halfway.
-    let mut rim: Vec<f32> =
-        (0..w).flat_map(|x| [small.at(x, 1), small.at(x, h - 2)]).chain((0..h).flat_map(|y| [small.at(1, y), small.at(w - 2, y)])).collect();
+    let mut rim: Vec<f32> = (0..w)
+        .flat_map(|x| [small.at(x, 1), small.at(x, h - 2)])
+        .chain((0..h).flat_map(|y| [small.at(1, y), small.at(w - 2, y)]))
+        .collect();
     let table = quantile(&mut rim, 0.5);
     let mut lit: Vec<f32> = small.data.iter().copied().filter(|&v| v > level).collect();
     let level = level.min(table + 0.35 * (quantile(&mut lit, 0.5) - table));
@@ -138,7 +167,10 @@ fn sheet(gray: &Plane) -> Option<Quad> {
     let parts = bright.parts(false);
     let (label, part) = parts.each().max_by_key(|(_, p)| p.area)?;
     let all = (w * h) as f64;
-    let on_rim = parts.pixels(label).filter(|&(x, y)| x == 0 || y == 0 || x + 1 == w || y + 1 == h).count();
+    let on_rim = parts
+        .pixels(label)
+        .filter(|&(x, y)| x == 0 || y == 0 || x + 1 == w || y + 1 == h)
+        .count();
     if (part.area as f64) < 0.12 * all || on_rim * 20 > w + h {
         return None;
     }
@@ -155,13 +187,25 @@ fn sheet(gray: &Plane) -> Option<Quad> {
 /// The four corners of a part: the hull's points furthest along the diagonals of the part's own axes, improved to the largest quad.
 fn corners_of(parts: &crate::plane::Parts, label: u32) -> Option<Quad> {
     use imageproc::point::Point;
-    let points: Vec<Point<i32>> = parts.pixels(label).map(|(x, y)| Point::new(x as i32, y as i32)).collect();
-    let hull: Vec<[f64; 2]> = imageproc::geometry::convex_hull(points.as_slice()).iter().map(|p| [f64::from(p.x), f64::from(p.y)]).collect();
+    let points: Vec<Point<i32>> = parts
+        .pixels(label)
+        .map(|(x, y)| Point::new(x as i32, y as i32))
+        .collect();
+    let hull: Vec<[f64; 2]> = imageproc::geometry::convex_hull(points.as_slice())
+        .iter()
+        .map(|p| [f64::from(p.x), f64::from(p.y)])
+        .collect();
     if hull.len() < 4 {
         return None;
     }
-    let far = |f: &dyn Fn([f64; 2]) -> f64| hull.iter().copied().max_by(|a, b| f(*a).total_cmp(&f(*b)));
-    let mut quad = [far(&|p| -p[0] - p[1])?, far(&|p| p[0] - p[1])?, far(&|p| p[0] + p[1])?, far(&|p| p[1] - p[0])?];
+    let far =
+        |f: &dyn Fn([f64; 2]) -> f64| hull.iter().copied().max_by(|a, b| f(*a).total_cmp(&f(*b)));
+    let mut quad = [
+        far(&|p| -p[0] - p[1])?,
+        far(&|p| p[0] - p[1])?,
+        far(&|p| p[0] + p[1])?,
+        far(&|p| p[1] - p[0])?,
+    ];
     // Moves each corner in turn to where the quad is largest.
     for _ in 0..4 {
         for k in 0..4 {
@@ -180,7 +224,10 @@ fn corners_of(parts: &crate::plane::Parts, label: u32) -> Option<Quad> {
 }
 
 fn area(q: &Quad) -> f64 {
-    (0..4).map(|i| q[i][0] * q[(i + 1) % 4][1] - q[(i + 1) % 4][0] * q[i][1]).sum::<f64>() / 2.0
+    (0..4)
+        .map(|i| q[i][0] * q[(i + 1) % 4][1] - q[(i + 1) % 4][0] * q[i][1])
+        .sum::<f64>()
+        / 2.0
 }
 
 /// Each side moved to the strongest fall of brightness near it.
@@ -203,10 +250,21 @@ fn sharpened(gray: &Plane, rough: &Quad, reach: f64, level: f32) -> Quad {
                 gray.between((px + nx * d) as f32, (py + ny * d) as f32)
             };
             // From the outside inwards: the first place brighter than the level between table and sheet.
-            let Some(s) = (-steps..=steps).rev().find(|&s| value(s) > level && value(s - 4) > level) else { continue };
+            let Some(s) = (-steps..=steps)
+                .rev()
+                .find(|&s| value(s) > level && value(s - 4) > level)
+            else {
+                continue;
+            };
             points.push((t, f64::from(s) / 2.0));
         }
-        let line = robust(&points, 1.5).map_or(Line { at: 0.0, slope: 0.0 }, |(line, _)| line);
+        let line = robust(&points, 1.5).map_or(
+            Line {
+                at: 0.0,
+                slope: 0.0,
+            },
+            |(line, _)| line,
+        );
         let at = |t: f64| {
             let d = line.at + line.slope * t;
             [a[0] + dx * t + nx * d, a[1] + dy * t + ny * d]
@@ -236,7 +294,11 @@ pub(crate) fn robust(points: &[(f64, f64)], near: f64) -> Option<(Line, usize)> 
     }
     let stride = (points.len() / 40).max(1);
     let few: Vec<(f64, f64)> = points.iter().step_by(stride).copied().collect();
-    let within = |line: Line, by: f64| points.iter().filter(move |(t, d)| (d - line.at - line.slope * t).abs() <= by);
+    let within = |line: Line, by: f64| {
+        points
+            .iter()
+            .filter(move |(t, d)| (d - line.at - line.slope * t).abs() <= by)
+    };
     let mut best: Option<(Line, usize)> = None;
     for (i, a) in few.iter().enumerate() {
         for b in &few[i + 1..] {
@@ -244,7 +306,10 @@ pub(crate) fn robust(points: &[(f64, f64)], near: f64) -> Option<(Line, usize)> 
                 continue;
             }
             let slope = (b.1 - a.1) / (b.0 - a.0);
-            let line = Line { at: a.1 - slope * a.0, slope };
+            let line = Line {
+                at: a.1 - slope * a.0,
+                slope,
+            };
             if slope.abs() > 0.12 {
                 continue;
             }
@@ -266,13 +331,19 @@ pub(crate) fn robust(points: &[(f64, f64)], near: f64) -> Option<(Line, usize)> 
 /// The line with the least squared distances.
 pub(crate) fn least_squares(points: &[(f64, f64)]) -> Option<Line> {
     let n = points.len() as f64;
-    let (mt, md) = (points.iter().map(|p| p.0).sum::<f64>() / n, points.iter().map(|p| p.1).sum::<f64>() / n);
+    let (mt, md) = (
+        points.iter().map(|p| p.0).sum::<f64>() / n,
+        points.iter().map(|p| p.1).sum::<f64>() / n,
+    );
     let spread: f64 = points.iter().map(|p| (p.0 - mt).powi(2)).sum();
     if spread < 1e-9 {
         return None;
     }
     let slope = points.iter().map(|p| (p.0 - mt) * (p.1 - md)).sum::<f64>() / spread;
-    Some(Line { at: md - slope * mt, slope })
+    Some(Line {
+        at: md - slope * mt,
+        slope,
+    })
 }
 
 /// The outline drawn round the page: on each side the first strong ink from outside, on one straight line, nearly all along.
@@ -288,7 +359,11 @@ fn outline(gray: &Plane, rim: usize) -> Option<Quad> {
     for side in 0..4 {
         let upright = side % 2 == 1;
         // 0 top, 1 right, 2 bottom, 3 left.
-        let (along, deep) = if upright { (gray.h, gray.w) } else { (gray.w, gray.h) };
+        let (along, deep) = if upright {
+            (gray.h, gray.w)
+        } else {
+            (gray.w, gray.h)
+        };
         let value = |t: usize, d: usize| match side {
             0 => ink.at(t, d),
             1 => ink.at(gray.w - 1 - d, t),
@@ -297,7 +372,9 @@ fn outline(gray: &Plane, rim: usize) -> Option<Quad> {
         };
         let mut points = Vec::new();
         for t in (rim..along - rim).step_by(2) {
-            let Some(d) = (rim..deep * 2 / 5).find(|&d| value(t, d) > strong) else { continue };
+            let Some(d) = (rim..deep * 2 / 5).find(|&d| value(t, d) > strong) else {
+                continue;
+            };
             let (mut sum, mut weight) = (0.0, 0.0);
             for k in d..(d + 10).min(deep) {
                 let v = f64::from(value(t, k));
@@ -335,7 +412,10 @@ pub(crate) fn gap(ink: &Plane, strong: f32, rim: usize, scale: f64) -> Option<(f
     let middle = ink.w / 2;
     let reach = (1.6 * scale) as usize;
     let bare = |x: usize| {
-        let line = |y: usize| (y.saturating_sub(6)..(y + 7).min(ink.h)).any(|y| (x - 1..=x + 1).any(|x| ink.at(x, y) > strong * 0.6));
+        let line = |y: usize| {
+            (y.saturating_sub(6)..(y + 7).min(ink.h))
+                .any(|y| (x - 1..=x + 1).any(|x| ink.at(x, y) > strong * 0.6))
+        };
         !line(rim) && !line(ink.h - 1 - rim)
     };
     let (mut best, mut start) = (None::<(usize, usize)>, None);
@@ -356,18 +436,33 @@ pub(crate) fn gap(ink: &Plane, strong: f32, rim: usize, scale: f64) -> Option<(f
         return None;
     }
     let peak = |from: usize, until: usize| {
-        let column = |x: usize| (rim..ink.h - rim).filter(|&y| ink.at(x, y) > strong * 0.6).count();
+        let column = |x: usize| {
+            (rim..ink.h - rim)
+                .filter(|&y| ink.at(x, y) > strong * 0.6)
+                .count()
+        };
         let most = (from..until).map(column).max()?;
-        let ys: Vec<usize> = (from..until).filter(|&x| column(x) * 10 > most * 6).collect();
+        let ys: Vec<usize> = (from..until)
+            .filter(|&x| column(x) * 10 > most * 6)
+            .collect();
         (most * 2 > ink.h).then(|| ys.iter().sum::<usize>() as f64 / ys.len() as f64 + 0.5)
     };
-    Some((peak(from.saturating_sub(8), from + 6)?, peak(until - 6, until + 8)?))
+    Some((
+        peak(from.saturating_sub(8), from + 6)?,
+        peak(until - 6, until + 8)?,
+    ))
 }
 
 /// Whether four corners make a page: clockwise from the top left, convex, of some size, in the picture or hardly outside.
 pub(crate) fn is_page(q: &Quad, w: u32, h: u32) -> bool {
     let (w, h) = (f64::from(w), f64::from(h));
-    let near = |p: &[f64; 2]| p.iter().all(|v| v.is_finite()) && p[0] > -0.3 * w && p[1] > -0.3 * h && p[0] < 1.3 * w && p[1] < 1.3 * h;
+    let near = |p: &[f64; 2]| {
+        p.iter().all(|v| v.is_finite())
+            && p[0] > -0.3 * w
+            && p[1] > -0.3 * h
+            && p[0] < 1.3 * w
+            && p[1] < 1.3 * h
+    };
     let turns = (0..4).all(|k| {
         let (a, b, c) = (q[k], q[(k + 1) % 4], q[(k + 2) % 4]);
         (b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]) > 0.0

@@ -65,16 +65,48 @@ impl Frame {
     pub(crate) fn new(turn: f64, runs: &[Run], size: (f64, f64), bounds: Option<Bounds>) -> Frame {
         let centre = [size.0 / 2.0, size.1 / 2.0];
         let half = size.0.hypot(size.1) / 2.0 + 40.0;
-        let mut frame =
-            Frame { turn, centre, half, level: Vec::new(), upright: Vec::new(), runs: Vec::new(), covers: Vec::new(), work: Cell::new(0) };
+        let mut frame = Frame {
+            turn,
+            centre,
+            half,
+            level: Vec::new(),
+            upright: Vec::new(),
+            runs: Vec::new(),
+            covers: Vec::new(),
+            work: Cell::new(0),
+        };
         // A short stroke by hand leans more.
-        let lies = |r: &Run, along: f64| between(r.angle(), along) < (7.0 / r.length()).atan().to_degrees().clamp(3.1, 7.0);
-        let turned: Vec<Run> = runs.iter().map(|r| Run { a: frame.inside(r.a), b: frame.inside(r.b), ..*r }).collect();
+        let lies = |r: &Run, along: f64| {
+            between(r.angle(), along) < (7.0 / r.length()).atan().to_degrees().clamp(3.1, 7.0)
+        };
+        let turned: Vec<Run> = runs
+            .iter()
+            .map(|r| Run {
+                a: frame.inside(r.a),
+                b: frame.inside(r.b),
+                ..*r
+            })
+            .collect();
         let level: Vec<Run> = turned.iter().filter(|r| lies(r, 0.0)).copied().collect();
-        let upright: Vec<Run> = turned.iter().filter(|r| lies(r, 90.0)).map(|r| Run { a: [r.a[1], r.a[0]], b: [r.b[1], r.b[0]], ..*r }).collect();
+        let upright: Vec<Run> = turned
+            .iter()
+            .filter(|r| lies(r, 90.0))
+            .map(|r| Run {
+                a: [r.a[1], r.a[0]],
+                b: [r.b[1], r.b[0]],
+                ..*r
+            })
+            .collect();
         let edges = |low: f64, high: f64, fold: Option<f64>, k: usize| -> Vec<(f64, bool)> {
             let place = |v: f64| v - centre[k] + half;
-            [Some((place(low), false)), Some((place(high), false)), fold.map(|v| (place(v), true))].into_iter().flatten().collect()
+            [
+                Some((place(low), false)),
+                Some((place(high), false)),
+                fold.map(|v| (place(v), true)),
+            ]
+            .into_iter()
+            .flatten()
+            .collect()
         };
         let (level_edges, upright_edges) = match bounds {
             Some(b) => (edges(b.y0, b.y1, None, 1), edges(b.x0, b.x1, b.fold, 0)),
@@ -96,26 +128,53 @@ impl Frame {
     fn outside(&self, p: [f64; 2]) -> [f64; 2] {
         let (s, c) = self.turn.to_radians().sin_cos();
         let (u, v) = (p[0] - self.half, p[1] - self.half);
-        [self.centre[0] + u * c - v * s, self.centre[1] + u * s + v * c]
+        [
+            self.centre[0] + u * c - v * s,
+            self.centre[1] + u * s + v * c,
+        ]
     }
 
     /// Takes note of something that hides what lies under it.
     pub(crate) fn cover(&mut self, cover: &Cover) {
         let (turn, centre, half) = (self.turn, self.centre, self.half);
         let (s, c) = turn.to_radians().sin_cos();
-        let out = |u: f64, v: f64| [centre[0] + (u - half) * c - (v - half) * s, centre[1] + (u - half) * s + (v - half) * c];
+        let out = |u: f64, v: f64| {
+            [
+                centre[0] + (u - half) * c - (v - half) * s,
+                centre[1] + (u - half) * s + (v - half) * c,
+            ]
+        };
         // Only the part of a track within the cover's own circle can be hidden.
         let e = cover.extent();
         let (middle, reach) = (self.inside(e.middle()), e.w().hypot(e.h()) / 2.0 + 2.0);
         for (level, tracks) in [(true, &mut self.level), (false, &mut self.upright)] {
-            let (along, across) = if level { (middle[0], middle[1]) } else { (middle[1], middle[0]) };
-            for track in tracks.iter_mut().filter(|t| !t.edge && (t.at - across).abs() < reach) {
-                let (from, until) = ((along - reach).max(0.0) as usize, ((along + reach).max(0.0) as usize).min(track.line.len()));
+            let (along, across) = if level {
+                (middle[0], middle[1])
+            } else {
+                (middle[1], middle[0])
+            };
+            for track in tracks
+                .iter_mut()
+                .filter(|t| !t.edge && (t.at - across).abs() < reach)
+            {
+                let (from, until) = (
+                    (along - reach).max(0.0) as usize,
+                    ((along + reach).max(0.0) as usize).min(track.line.len()),
+                );
                 for i in from..until {
                     let t = i as f64 + 0.5;
-                    track.hidden[i] |= cover.hides(if level { out(t, track.at) } else { out(track.at, t) });
+                    track.hidden[i] |= cover.hides(if level {
+                        out(t, track.at)
+                    } else {
+                        out(track.at, t)
+                    });
                 }
-                let passable: Vec<bool> = track.line.iter().zip(&track.hidden).map(|(a, b)| *a || *b).collect();
+                let passable: Vec<bool> = track
+                    .line
+                    .iter()
+                    .zip(&track.hidden)
+                    .map(|(a, b)| *a || *b)
+                    .collect();
                 track.passable = Sums::of(&passable);
             }
         }
@@ -155,11 +214,20 @@ impl Frame {
             if du.min(dv) > 0.06 * du.max(dv) {
                 continue;
             }
-            let (from, until, at) =
-                if level { (a[0].min(b[0]), a[0].max(b[0]), (a[1] + b[1]) / 2.0) } else { (a[1].min(b[1]), a[1].max(b[1]), (a[0] + b[0]) / 2.0) };
-            let tracks = if level { &mut self.level } else { &mut self.upright };
+            let (from, until, at) = if level {
+                (a[0].min(b[0]), a[0].max(b[0]), (a[1] + b[1]) / 2.0)
+            } else {
+                (a[1].min(b[1]), a[1].max(b[1]), (a[0] + b[0]) / 2.0)
+            };
+            let tracks = if level {
+                &mut self.level
+            } else {
+                &mut self.upright
+            };
             for track in tracks.iter_mut().filter(|t| (t.at - at).abs() <= 4.0) {
-                for i in (from - 6.0).max(0.0) as usize..((until + 6.0) as usize).min(track.used.len()) {
+                for i in
+                    (from - 6.0).max(0.0) as usize..((until + 6.0) as usize).min(track.used.len())
+                {
                     track.used[i] = true;
                 }
                 track.fresh = fresh(track);
@@ -175,17 +243,27 @@ impl Frame {
                 if bottom.at - top.at < NARROWEST || self.work.get() > MOST_WORK {
                     continue;
                 }
-                let sides: Vec<&Track> = self.upright.iter().filter(|t| t.edge || passable(t, top.at, bottom.at) >= 0.8).collect();
-                self.work.set(self.work.get() + self.upright.len() + sides.len() * sides.len());
+                let sides: Vec<&Track> = self
+                    .upright
+                    .iter()
+                    .filter(|t| t.edge || passable(t, top.at, bottom.at) >= 0.8)
+                    .collect();
+                self.work
+                    .set(self.work.get() + self.upright.len() + sides.len() * sides.len());
                 for (j, left) in sides.iter().enumerate() {
                     for right in &sides[j + 1..] {
                         if right.at - left.at < NARROWEST {
                             continue;
                         }
-                        if passable(top, left.at, right.at) < 0.8 || passable(bottom, left.at, right.at) < 0.8 {
+                        if passable(top, left.at, right.at) < 0.8
+                            || passable(bottom, left.at, right.at) < 0.8
+                        {
                             continue;
                         }
-                        let Some((score, panel)) = self.judged(top, bottom, left, right, care) else { continue };
+                        let Some((score, panel)) = self.judged(top, bottom, left, right, care)
+                        else {
+                            continue;
+                        };
                         if care == Care::Touching && found.iter().any(|p| cuts_into(&panel, p)) {
                             continue;
                         }
@@ -199,11 +277,22 @@ impl Frame {
         best.map(|(_, panel, at)| (panel, self.refined(panel, at)))
     }
 
-    fn judged(&self, top: &Track, bottom: &Track, left: &Track, right: &Track, care: Care) -> Option<(f64, Panel)> {
+    fn judged(
+        &self,
+        top: &Track,
+        bottom: &Track,
+        left: &Track,
+        right: &Track,
+        care: Care,
+    ) -> Option<(f64, Panel)> {
         self.work.set(self.work.get() + JUDGING);
         let shared = care == Care::Touching;
-        let sides =
-            [(top, true, left.at, right.at), (right, false, top.at, bottom.at), (bottom, true, left.at, right.at), (left, false, top.at, bottom.at)];
+        let sides = [
+            (top, true, left.at, right.at),
+            (right, false, top.at, bottom.at),
+            (bottom, true, left.at, right.at),
+            (left, false, top.at, bottom.at),
+        ];
         let on_edge = sides.iter().filter(|s| s.0.edge).count();
         if on_edge > if shared { 0 } else { 2 } {
             return None;
@@ -211,7 +300,13 @@ impl Frame {
         // What can be told from sums is told first: most hypotheses end here.
         let opposite = top.edge && bottom.edge || left.edge && right.edge;
         let around: f64 = sides.iter().filter(|s| !s.0.edge).map(|s| s.3 - s.2).sum();
-        let sum = |of: fn(&Track) -> &Sums| -> f64 { sides.iter().filter(|s| !s.0.edge).map(|s| of(s.0).over(s.2, s.3)).sum() };
+        let sum = |of: fn(&Track) -> &Sums| -> f64 {
+            sides
+                .iter()
+                .filter(|s| !s.0.edge)
+                .map(|s| of(s.0).over(s.2, s.3))
+                .sum()
+        };
         let (seen, fresh) = (sum(|t| &t.seen), sum(|t| &t.fresh));
         let at_least_missing = (around - sum(|t| &t.passable)).max(0.0);
         if seen < 1.0
@@ -224,8 +319,18 @@ impl Frame {
         self.work.set(self.work.get() + self.covers.len());
         let (mut visible, mut hidden_sides) = (0.0, 0);
         // What holds the whole panel would hide all of it or nothing.
-        let corners = [[left.at, top.at], [right.at, top.at], [right.at, bottom.at], [left.at, bottom.at]].map(|p| self.outside(p));
-        let covers: Vec<&Cover> = self.covers.iter().filter(|c| !corners.iter().all(|&p| c.hides(p))).collect();
+        let corners = [
+            [left.at, top.at],
+            [right.at, top.at],
+            [right.at, bottom.at],
+            [left.at, bottom.at],
+        ]
+        .map(|p| self.outside(p));
+        let covers: Vec<&Cover> = self
+            .covers
+            .iter()
+            .filter(|c| !corners.iter().all(|&p| c.hides(p)))
+            .collect();
         for (track, level, from, until) in sides {
             if track.edge {
                 continue;
@@ -247,9 +352,12 @@ impl Frame {
             return None;
         }
         let (mut good, mut free, mut borrowed, mut open, mut beyond) = (0, 0, 0, 0, 0.0);
-        for (level, side_out, upright, down_out) in
-            [(top, -1.0, left, -1.0), (top, 1.0, right, -1.0), (bottom, 1.0, right, 1.0), (bottom, -1.0, left, 1.0)]
-        {
+        for (level, side_out, upright, down_out) in [
+            (top, -1.0, left, -1.0),
+            (top, 1.0, right, -1.0),
+            (bottom, 1.0, right, 1.0),
+            (bottom, -1.0, left, 1.0),
+        ] {
             let (corner, over) = self.corner(level, side_out, upright, down_out, &covers);
             beyond += over;
             match corner {
@@ -264,14 +372,27 @@ impl Frame {
             return None;
         }
         // A side along another block's edge borrows two corners; the rest must be whole.
-        let aligned = borrowed > 0 && borrowed <= 2 && good + free >= 2 && good > 0 && share > 0.93 && visible > 0.8 * around && new > 0.65;
-        if !shared && borrowed > 0 && !aligned || good + free < 2 && !shared || shared && borrowed > 0 && visible < 0.9 * around {
+        let aligned = borrowed > 0
+            && borrowed <= 2
+            && good + free >= 2
+            && good > 0
+            && share > 0.93
+            && visible > 0.8 * around
+            && new > 0.65;
+        if !shared && borrowed > 0 && !aligned
+            || good + free < 2 && !shared
+            || shared && borrowed > 0 && visible < 0.9 * around
+        {
             return None;
         }
-        if !shared && good == 0 && on_edge < 2 || self.turn != 0.0 && (good < 2 || hidden_sides > 0) {
+        if !shared && good == 0 && on_edge < 2 || self.turn != 0.0 && (good < 2 || hidden_sides > 0)
+        {
             return None;
         }
-        if on_edge == 0 && (self.divided(top, bottom, left, right) || !shared && borrowed > 0 && self.goes_on(top, bottom, left, right)) {
+        if on_edge == 0
+            && (self.divided(top, bottom, left, right)
+                || !shared && borrowed > 0 && self.goes_on(top, bottom, left, right))
+        {
             return None;
         }
         // In a corner of the page, or along one edge of it, the rest must speak for itself.
@@ -281,7 +402,9 @@ impl Frame {
             return None;
         }
         let area = (right.at - left.at) * (bottom.at - top.at);
-        let score = 2.0 * new + 6.0 * share + 0.12 * f64::from(good) - 0.2 * f64::from(borrowed) - 0.5 * f64::from(open)
+        let score = 2.0 * new + 6.0 * share + 0.12 * f64::from(good)
+            - 0.2 * f64::from(borrowed)
+            - 0.5 * f64::from(open)
             + 1.0 * (visible / around.max(1.0)).min(1.0)
             - 0.2 * (area / 1e3).ln_1p()
             - 0.6 * hidden_sides as f64
@@ -307,11 +430,22 @@ impl Frame {
             }
             let (mut sum, mut long) = (0.0, 0.0);
             for run in &self.runs {
-                let run = if level { *run } else { Run { a: [run.a[1], run.a[0]], b: [run.b[1], run.b[0]], ..*run } };
+                let run = if level {
+                    *run
+                } else {
+                    Run {
+                        a: [run.a[1], run.a[0]],
+                        b: [run.b[1], run.b[0]],
+                        ..*run
+                    }
+                };
                 if between(run.angle(), 0.0) > 4.0 || (run.middle()[1] - at).abs() > 14.0 {
                     continue;
                 }
-                let (a, b) = (run.a[0].min(run.b[0]).max(from), run.a[0].max(run.b[0]).min(until));
+                let (a, b) = (
+                    run.a[0].min(run.b[0]).max(from),
+                    run.a[0].max(run.b[0]).min(until),
+                );
                 if b - a < 6.0 {
                     continue;
                 }
@@ -332,7 +466,11 @@ impl Frame {
         let new_bottom = side(true, bottom, left, right, panel.edges[3]);
         let new_left = side(false, left, top, bottom, panel.edges[0]);
         let new_right = side(false, right, top, bottom, panel.edges[2]);
-        let lean = if self.turn == 0.0 || weight == 0.0 { 0.0 } else { turn / weight };
+        let lean = if self.turn == 0.0 || weight == 0.0 {
+            0.0
+        } else {
+            turn / weight
+        };
         Panel {
             middle: self.outside([(new_left + new_right) / 2.0, (new_top + new_bottom) / 2.0]),
             w: new_right - new_left,

@@ -28,7 +28,9 @@ pub enum Unreadable {
     #[error("the picture has {0} x {1} pixels; allowed are up to {MOST_PIXELS} in all")]
     TooLarge(u32, u32),
     /// Too many bits a pixel for its size.
-    #[error("the picture has {0} x {1} pixels of {2} bits each; allowed are up to {3} of these in all")]
+    #[error(
+        "the picture has {0} x {1} pixels of {2} bits each; allowed are up to {3} of these in all"
+    )]
     TooDeep(u32, u32, u64, u64),
     /// Too few pixels to read anything in.
     #[error("the picture has {0} x {1} pixels; at least {FEWEST_PIXELS} a side are needed")]
@@ -37,7 +39,9 @@ pub enum Unreadable {
     #[error("no blocks were found in the picture")]
     Nothing,
     /// The four corners given make no page.
-    #[error("the corners given make no page; they are its top left, top right, bottom right and bottom left, in the picture")]
+    #[error(
+        "the corners given make no page; they are its top left, top right, bottom right and bottom left, in the picture"
+    )]
     Corners,
     /// It was stopped by whoever asked for it.
     #[error("reading was stopped")]
@@ -90,15 +94,27 @@ pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
     }
     // The decoded pixels lie beside those of 8 bits that are made of them.
     let deep = u64::from(decoder.color_type().bytes_per_pixel());
-    let clear = if decoder.color_type().has_alpha() { 4 } else { 0 };
-    let each = if decoder.color_type() == ColorType::Rgb8 { 3 } else { deep + clear + 3 };
+    let clear = if decoder.color_type().has_alpha() {
+        4
+    } else {
+        0
+    };
+    let each = if decoder.color_type() == ColorType::Rgb8 {
+        3
+    } else {
+        deep + clear + 3
+    };
     if each * u64::from(w) * u64::from(h) > MOST_MEMORY {
         return Err(Unreadable::TooDeep(w, h, deep * 8, MOST_MEMORY / each));
     }
     let turned = decoder.orientation().map_err(broken)?;
     let mut picture = DynamicImage::from_decoder(decoder).map_err(broken)?;
     picture.apply_orientation(turned);
-    Ok(Picture { pixels: on_white(picture), format, orientation: turned.to_exif() })
+    Ok(Picture {
+        pixels: on_white(picture),
+        format,
+        orientation: turned.to_exif(),
+    })
 }
 
 /// What can be seen through shows white paper.
@@ -109,7 +125,8 @@ fn on_white(picture: DynamicImage) -> RgbImage {
     let clear = picture.into_rgba8();
     RgbImage::from_fn(clear.width(), clear.height(), |x, y| {
         let p = clear.get_pixel(x, y);
-        let over = |v: u8| ((u16::from(v) * u16::from(p[3]) + 255 * (255 - u16::from(p[3]))) / 255) as u8;
+        let over =
+            |v: u8| ((u16::from(v) * u16::from(p[3]) + 255 * (255 - u16::from(p[3]))) / 255) as u8;
         image::Rgb([over(p[0]), over(p[1]), over(p[2])])
     })
 }

@@ -10,7 +10,11 @@ pub(crate) struct Plane {
 
 impl Plane {
     pub(crate) fn new(w: usize, h: usize) -> Plane {
-        Plane { w, h, data: vec![0.0; w * h] }
+        Plane {
+            w,
+            h,
+            data: vec![0.0; w * h],
+        }
     }
 
     pub(crate) fn at(&self, x: usize, y: usize) -> f32 {
@@ -30,11 +34,24 @@ impl Plane {
     }
 
     pub(crate) fn map(&self, f: impl Fn(f32) -> f32) -> Plane {
-        Plane { w: self.w, h: self.h, data: self.data.iter().map(|&v| f(v)).collect() }
+        Plane {
+            w: self.w,
+            h: self.h,
+            data: self.data.iter().map(|&v| f(v)).collect(),
+        }
     }
 
     pub(crate) fn with(&self, other: &Plane, f: impl Fn(f32, f32) -> f32) -> Plane {
-        Plane { w: self.w, h: self.h, data: self.data.iter().zip(&other.data).map(|(&a, &b)| f(a, b)).collect() }
+        Plane {
+            w: self.w,
+            h: self.h,
+            data: self
+                .data
+                .iter()
+                .zip(&other.data)
+                .map(|(&a, &b)| f(a, b))
+                .collect(),
+        }
     }
 
     /// Rows for columns, tile by tile: a whole column at a time would miss the cache at every pixel.
@@ -97,7 +114,9 @@ impl Plane {
 
     /// What is thinner than `2 r + 1` pixels and darker than its surroundings: closing minus the plane.
     pub(crate) fn black_hat(&self, r: usize) -> Plane {
-        self.largest(r).smallest(r).with(self, |closed, v| (closed - v).max(0.0))
+        self.largest(r)
+            .smallest(r)
+            .with(self, |closed, v| (closed - v).max(0.0))
     }
 
     /// The value that a share of the pixels taken (every `step`th) lies below.
@@ -120,7 +139,13 @@ pub(crate) fn quantile(values: &mut [f32], share: f32) -> f32 {
 fn running_max(line: &[f32], to: &mut [f32], r: usize) {
     let (n, block) = (line.len(), 2 * r + 1);
     let padded = (n + 2 * r).div_ceil(block) * block;
-    let at = |i: usize| if i < r || i - r >= n { f32::NEG_INFINITY } else { line[i - r] };
+    let at = |i: usize| {
+        if i < r || i - r >= n {
+            f32::NEG_INFINITY
+        } else {
+            line[i - r]
+        }
+    };
     let mut ahead = vec![0.0_f32; padded];
     let mut behind = vec![0.0_f32; padded];
     for start in (0..padded).step_by(block) {
@@ -150,7 +175,11 @@ pub(crate) struct Mask {
 
 impl Mask {
     pub(crate) fn of(plane: &Plane, f: impl Fn(f32) -> bool) -> Mask {
-        Mask { w: plane.w, h: plane.h, data: plane.data.iter().map(|&v| f(v)).collect() }
+        Mask {
+            w: plane.w,
+            h: plane.h,
+            data: plane.data.iter().map(|&v| f(v)).collect(),
+        }
     }
 
     pub(crate) fn at(&self, x: usize, y: usize) -> bool {
@@ -159,28 +188,55 @@ impl Mask {
 
     /// Outside is no.
     pub(crate) fn get(&self, x: i32, y: i32) -> bool {
-        x >= 0 && y >= 0 && (x as usize) < self.w && (y as usize) < self.h && self.data[y as usize * self.w + x as usize]
+        x >= 0
+            && y >= 0
+            && (x as usize) < self.w
+            && (y as usize) < self.h
+            && self.data[y as usize * self.w + x as usize]
     }
 
     /// Every pixel within `r` (a square) of a yes.
     pub(crate) fn grown(&self, r: usize) -> Mask {
-        let plane = Plane { w: self.w, h: self.h, data: self.data.iter().map(|&v| f32::from(u8::from(v))).collect() };
+        let plane = Plane {
+            w: self.w,
+            h: self.h,
+            data: self.data.iter().map(|&v| f32::from(u8::from(v))).collect(),
+        };
         Mask::of(&plane.largest(r), |v| v > 0.5)
     }
 
     pub(crate) fn not(&self) -> Mask {
-        Mask { w: self.w, h: self.h, data: self.data.iter().map(|v| !v).collect() }
+        Mask {
+            w: self.w,
+            h: self.h,
+            data: self.data.iter().map(|v| !v).collect(),
+        }
     }
 
     /// The connected parts of the yeses, over edges and corners.
     pub(crate) fn parts(&self, corners: bool) -> Parts {
         use imageproc::region_labelling::{Connectivity, connected_components};
-        let image = image::GrayImage::from_fn(self.w as u32, self.h as u32, |x, y| image::Luma([u8::from(self.at(x as usize, y as usize))]));
-        let connectivity = if corners { Connectivity::Eight } else { Connectivity::Four };
+        let image = image::GrayImage::from_fn(self.w as u32, self.h as u32, |x, y| {
+            image::Luma([u8::from(self.at(x as usize, y as usize))])
+        });
+        let connectivity = if corners {
+            Connectivity::Eight
+        } else {
+            Connectivity::Four
+        };
         let labels = connected_components(&image, connectivity, image::Luma([0]));
         let labels: Vec<u32> = labels.into_raw();
         let count = labels.iter().copied().max().unwrap_or(0) as usize;
-        let mut parts = vec![Part { x0: usize::MAX, y0: usize::MAX, x1: 0, y1: 0, area: 0 }; count + 1];
+        let mut parts = vec![
+            Part {
+                x0: usize::MAX,
+                y0: usize::MAX,
+                x1: 0,
+                y1: 0,
+                area: 0
+            };
+            count + 1
+        ];
         for (i, &label) in labels.iter().enumerate() {
             let (x, y) = (i % self.w, i / self.w);
             let part = &mut parts[label as usize];
@@ -190,7 +246,11 @@ impl Mask {
             part.y1 = part.y1.max(y);
             part.area += 1;
         }
-        Parts { w: self.w, labels, parts }
+        Parts {
+            w: self.w,
+            labels,
+            parts,
+        }
     }
 }
 
@@ -229,13 +289,19 @@ impl Parts {
 
     /// The parts but the rest, with their labels.
     pub(crate) fn each(&self) -> impl Iterator<Item = (u32, Part)> + '_ {
-        self.parts.iter().enumerate().skip(1).map(|(i, p)| (i as u32, *p))
+        self.parts
+            .iter()
+            .enumerate()
+            .skip(1)
+            .map(|(i, p)| (i as u32, *p))
     }
 
     /// The pixels of a part.
     pub(crate) fn pixels(&self, label: u32) -> impl Iterator<Item = (usize, usize)> + '_ {
         let part = self.parts[label as usize];
-        (part.y0..=part.y1).flat_map(move |y| (part.x0..=part.x1).map(move |x| (x, y))).filter(move |&(x, y)| self.label(x, y) == label)
+        (part.y0..=part.y1)
+            .flat_map(move |y| (part.x0..=part.x1).map(move |x| (x, y)))
+            .filter(move |&(x, y)| self.label(x, y) == label)
     }
 }
 
@@ -245,11 +311,22 @@ mod tests {
     use proptest::prelude::*;
 
     fn plane(w: usize, data: &[f32]) -> Plane {
-        Plane { w, h: data.len() / w, data: data.to_vec() }
+        Plane {
+            w,
+            h: data.len() / w,
+            data: data.to_vec(),
+        }
     }
 
     fn mask(rows: &[&str]) -> Mask {
-        Mask { w: rows[0].len(), h: rows.len(), data: rows.iter().flat_map(|r| r.bytes().map(|b| b == b'#')).collect() }
+        Mask {
+            w: rows[0].len(),
+            h: rows.len(),
+            data: rows
+                .iter()
+                .flat_map(|r| r.bytes().map(|b| b == b'#'))
+                .collect(),
+        }
     }
 
     #[test]
@@ -272,10 +349,16 @@ mod tests {
     #[test]
     fn a_black_hat_finds_thin_dark_strokes_only() {
         // One dark pixel in light, then a dark half.
-        let p = plane(12, &[9.0, 9.0, 1.0, 9.0, 9.0, 9.0, 1.0, 1.0, 1.0, 1.0, 1.0, 1.0]);
+        let p = plane(
+            12,
+            &[9.0, 9.0, 1.0, 9.0, 9.0, 9.0, 1.0, 1.0, 1.0, 1.0, 1.0, 1.0],
+        );
         let found = p.black_hat(1).data;
         assert_eq!(found[2], 8.0);
-        assert!(found.iter().enumerate().all(|(n, v)| n == 2 || *v == 0.0), "{found:?}");
+        assert!(
+            found.iter().enumerate().all(|(n, v)| n == 2 || *v == 0.0),
+            "{found:?}"
+        );
     }
 
     #[test]

@@ -28,7 +28,12 @@ impl RingOf {
     pub(crate) fn extent(&self) -> Extent {
         let r = self.radius + self.unit / 2.0;
         let [x, y] = self.middle;
-        Extent { x0: x - r, y0: y - r, x1: x + r, y1: y + r }
+        Extent {
+            x0: x - r,
+            y0: y - r,
+            x1: x + r,
+            y1: y + r,
+        }
     }
 }
 
@@ -37,10 +42,17 @@ pub(crate) fn lattices(panels: &[Panel], may: &[usize]) -> (Vec<Lattice>, Vec<us
     let close = |a: f64, b: f64| (a - b).abs() <= (0.07 * a.max(b)).max(7.0);
     let equal = |&i: &usize, &j: &usize| {
         let (a, b) = (&panels[i], &panels[j]);
-        let (dx, dy) = ((a.middle[0] - b.middle[0]).abs(), (a.middle[1] - b.middle[1]).abs());
+        let (dx, dy) = (
+            (a.middle[0] - b.middle[0]).abs(),
+            (a.middle[1] - b.middle[1]).abs(),
+        );
         let beside = dy < 0.1 * a.h + 6.0 && dx < 1.45 * a.w && dx > 0.9 * a.w;
         let below = dx < 0.1 * a.w + 6.0 && dy < 1.45 * a.h && dy > 0.9 * a.h;
-        close(a.w, b.w) && close(a.h, b.h) && a.turn.abs() < 0.5 && b.turn.abs() < 0.5 && (beside || below)
+        close(a.w, b.w)
+            && close(a.h, b.h)
+            && a.turn.abs() < 0.5
+            && b.turn.abs() < 0.5
+            && (beside || below)
     };
     let (mut out, mut gathered) = (Vec::new(), Vec::new());
     for group in groups(may, equal).into_iter().filter(|g| g.len() >= 4) {
@@ -49,18 +61,31 @@ pub(crate) fn lattices(panels: &[Panel], may: &[usize]) -> (Vec<Lattice>, Vec<us
             at.sort_by(f64::total_cmp);
             1 + at.windows(2).filter(|w| w[1] - w[0] > 0.5 * size).count()
         };
-        let mean = |f: &dyn Fn(&Panel) -> f64| group.iter().map(|&i| f(&panels[i])).sum::<f64>() / group.len() as f64;
+        let mean = |f: &dyn Fn(&Panel) -> f64| {
+            group.iter().map(|&i| f(&panels[i])).sum::<f64>() / group.len() as f64
+        };
         let (w, h) = (mean(&|p| p.w), mean(&|p| p.h));
         let (cols, rows) = (lines(0, w), lines(1, h));
         if cols * rows != group.len() {
             continue;
         }
-        let Some(extent) = group.iter().map(|&i| panels[i].extent()).reduce(|a, b| a.with(&b)) else { continue };
+        let Some(extent) = group
+            .iter()
+            .map(|&i| panels[i].extent())
+            .reduce(|a, b| a.with(&b))
+        else {
+            continue;
+        };
         let gap = match (cols, rows) {
             (1, _) => (extent.h() - rows as f64 * h) / (rows - 1) as f64,
             _ => (extent.w() - cols as f64 * w) / (cols - 1) as f64,
         };
-        out.push(Lattice { extent, cols, rows, gap: gap.max(0.0) });
+        out.push(Lattice {
+            extent,
+            cols,
+            rows,
+            gap: gap.max(0.0),
+        });
         gathered.extend(group);
     }
     (out, gathered)
@@ -69,9 +94,19 @@ pub(crate) fn lattices(panels: &[Panel], may: &[usize]) -> (Vec<Lattice>, Vec<us
 /// Five or more equal circles evenly on a circle, and which they are.
 pub(crate) fn ring(rounds: &[Round]) -> (Option<RingOf>, Vec<usize>) {
     let all: Vec<usize> = (0..rounds.len()).collect();
-    let equal = |&i: &usize, &j: &usize| (rounds[i].rx - rounds[j].rx).abs() < 0.08 * rounds[i].rx.max(rounds[j].rx);
-    let Some(group) = groups(&all, equal).into_iter().max_by_key(Vec::len).filter(|g| g.len() >= 5) else { return (None, Vec::new()) };
-    let mean = |f: &dyn Fn(&Round) -> f64| group.iter().map(|&i| f(&rounds[i])).sum::<f64>() / group.len() as f64;
+    let equal = |&i: &usize, &j: &usize| {
+        (rounds[i].rx - rounds[j].rx).abs() < 0.08 * rounds[i].rx.max(rounds[j].rx)
+    };
+    let Some(group) = groups(&all, equal)
+        .into_iter()
+        .max_by_key(Vec::len)
+        .filter(|g| g.len() >= 5)
+    else {
+        return (None, Vec::new());
+    };
+    let mean = |f: &dyn Fn(&Round) -> f64| {
+        group.iter().map(|&i| f(&rounds[i])).sum::<f64>() / group.len() as f64
+    };
     // The middle is the middle of the units' extent only when all are seen; a least squares circle through the middles needs no such thing.
     let (mx, my) = (mean(&|r| r.middle[0]), mean(&|r| r.middle[1]));
     let (mut suu, mut suv, mut svv, mut su, mut sv) = (0.0, 0.0, 0.0, 0.0, 0.0);
@@ -88,21 +123,41 @@ pub(crate) fn ring(rounds: &[Round]) -> (Option<RingOf>, Vec<usize>) {
     if det.abs() < 1e-6 {
         return (None, Vec::new());
     }
-    let middle = [mx + (su * svv - sv * suv) / det, my + (sv * suu - su * suv) / det];
+    let middle = [
+        mx + (su * svv - sv * suv) / det,
+        my + (sv * suu - su * suv) / det,
+    ];
     let far = |i: usize| (rounds[i].middle[0] - middle[0]).hypot(rounds[i].middle[1] - middle[1]);
     let radius = group.iter().map(|&i| far(i)).sum::<f64>() / group.len() as f64;
-    if group.iter().any(|&i| (far(i) - radius).abs() > 0.06 * radius + 3.0) {
+    if group
+        .iter()
+        .any(|&i| (far(i) - radius).abs() > 0.06 * radius + 3.0)
+    {
         return (None, Vec::new());
     }
-    let mut angles: Vec<f64> = group.iter().map(|&i| (rounds[i].middle[1] - middle[1]).atan2(rounds[i].middle[0] - middle[0])).collect();
+    let mut angles: Vec<f64> = group
+        .iter()
+        .map(|&i| (rounds[i].middle[1] - middle[1]).atan2(rounds[i].middle[0] - middle[0]))
+        .collect();
     angles.sort_by(f64::total_cmp);
     // Some units may be covered: the least step tells how many there are in all.
-    let step = angles.windows(2).map(|w| w[1] - w[0]).fold(f64::INFINITY, f64::min);
+    let step = angles
+        .windows(2)
+        .map(|w| w[1] - w[0])
+        .fold(f64::INFINITY, f64::min);
     let count = (std::f64::consts::TAU / step).round() as usize;
     if count < group.len() || count > group.len() * 2 {
         return (None, Vec::new());
     }
-    (Some(RingOf { middle, radius, unit: 2.0 * mean(&|r| (r.rx + r.ry) / 2.0), count }), group)
+    (
+        Some(RingOf {
+            middle,
+            radius,
+            unit: 2.0 * mean(&|r| (r.rx + r.ry) / 2.0),
+            count,
+        }),
+        group,
+    )
 }
 
 #[cfg(test)]
@@ -110,7 +165,12 @@ mod tests {
     use super::*;
 
     fn unit(x: f64, y: f64, w: f64, h: f64) -> Panel {
-        Panel::upright(Extent { x0: x, y0: y, x1: x + w, y1: y + h })
+        Panel::upright(Extent {
+            x0: x,
+            y0: y,
+            x1: x + w,
+            y1: y + h,
+        })
     }
 
     fn all(count: usize) -> Vec<usize> {
@@ -119,7 +179,9 @@ mod tests {
 
     #[test]
     fn equal_units_in_rows_and_columns_are_a_lattice() {
-        let mut units: Vec<Panel> = (0..6).map(|n| unit(f64::from(n % 3) * 50.0, f64::from(n / 3) * 50.0, 40.0, 40.0)).collect();
+        let mut units: Vec<Panel> = (0..6)
+            .map(|n| unit(f64::from(n % 3) * 50.0, f64::from(n / 3) * 50.0, 40.0, 40.0))
+            .collect();
         // One far larger panel beside them is none of them.
         units.push(unit(300.0, 0.0, 200.0, 150.0));
         let (found, gathered) = lattices(&units, &all(units.len()));
@@ -132,11 +194,17 @@ mod tests {
 
     #[test]
     fn a_row_is_a_lattice_from_four_on_and_a_missing_unit_breaks_it() {
-        let row = |count: u32| (0..count).map(|n| unit(f64::from(n) * 42.0, 0.0, 40.0, 40.0)).collect::<Vec<_>>();
+        let row = |count: u32| {
+            (0..count)
+                .map(|n| unit(f64::from(n) * 42.0, 0.0, 40.0, 40.0))
+                .collect::<Vec<_>>()
+        };
         assert!(lattices(&row(3), &all(3)).0.is_empty());
         assert_eq!(lattices(&row(4), &all(4)).0[0].cols, 4);
         // Five of six: not as many as columns times rows.
-        let five: Vec<Panel> = (0..5).map(|n| unit(f64::from(n % 3) * 42.0, f64::from(n / 3) * 42.0, 40.0, 40.0)).collect();
+        let five: Vec<Panel> = (0..5)
+            .map(|n| unit(f64::from(n % 3) * 42.0, f64::from(n / 3) * 42.0, 40.0, 40.0))
+            .collect();
         assert!(lattices(&five, &all(5)).0.is_empty());
     }
 
@@ -145,7 +213,14 @@ mod tests {
             let a = std::f64::consts::TAU * n as f64 / of as f64;
             [200.0 + radius * a.sin(), 150.0 - radius * a.cos()]
         };
-        (0..count).map(|n| Round { middle: at(n), rx: 12.0, ry: 12.0, seen: 1.0 }).collect()
+        (0..count)
+            .map(|n| Round {
+                middle: at(n),
+                rx: 12.0,
+                ry: 12.0,
+                seen: 1.0,
+            })
+            .collect()
     }
 
     #[test]
@@ -163,7 +238,14 @@ mod tests {
         assert_eq!(ring(&circles(8, 12, 90.0)).0.unwrap().count, 12);
         // Four are too few to tell, and circles in a line are no ring.
         assert!(ring(&circles(4, 12, 90.0)).0.is_none());
-        let line: Vec<Round> = (0..6).map(|n| Round { middle: [f64::from(n) * 30.0, 50.0], rx: 12.0, ry: 12.0, seen: 1.0 }).collect();
+        let line: Vec<Round> = (0..6)
+            .map(|n| Round {
+                middle: [f64::from(n) * 30.0, 50.0],
+                rx: 12.0,
+                ry: 12.0,
+                seen: 1.0,
+            })
+            .collect();
         assert!(ring(&line).0.is_none());
     }
 }

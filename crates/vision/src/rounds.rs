@@ -18,7 +18,12 @@ pub(crate) struct Round {
 impl Round {
     pub(crate) fn extent(&self) -> Extent {
         let [x, y] = self.middle;
-        Extent { x0: x - self.rx, y0: y - self.ry, x1: x + self.rx, y1: y + self.ry }
+        Extent {
+            x0: x - self.rx,
+            y0: y - self.ry,
+            x1: x + self.rx,
+            y1: y + self.ry,
+        }
     }
 
     /// The `k`th of `n` places round the edge.
@@ -28,7 +33,10 @@ impl Round {
 
     fn at(&self, k: usize, n: usize) -> ([f64; 2], [f64; 2]) {
         let (s, c) = (std::f64::consts::TAU * k as f64 / n as f64).sin_cos();
-        ([self.middle[0] + self.rx * c, self.middle[1] + self.ry * s], [c, s])
+        (
+            [self.middle[0] + self.rx * c, self.middle[1] + self.ry * s],
+            [c, s],
+        )
     }
 }
 
@@ -41,9 +49,19 @@ const MOST_ARCS: usize = 500;
 const MOST_LOOKS: usize = 120_000;
 
 /// The next round thing in the ink that is not yet explained, the best seen first. `looks` counts what was looked at so far.
-pub(crate) fn best(mask: &Mask, runs: &[Run], covers: &[Cover], most: f64, looks: &mut usize) -> Option<Round> {
+pub(crate) fn best(
+    mask: &Mask,
+    runs: &[Run],
+    covers: &[Cover],
+    most: f64,
+    looks: &mut usize,
+) -> Option<Round> {
     // Long straight runs bend away from any circle that they touch: a chord of a circle of radius r, drawn as one run, is short.
-    let mut arcs: Vec<(f64, &Run)> = runs.iter().filter(|r| r.length() >= 12.0 && r.length() < most * 0.6).map(|r| (r.angle(), r)).collect();
+    let mut arcs: Vec<(f64, &Run)> = runs
+        .iter()
+        .filter(|r| r.length() >= 12.0 && r.length() < most * 0.6)
+        .map(|r| (r.angle(), r))
+        .collect();
     if arcs.len() > MOST_ARCS {
         arcs.sort_by(|a, b| b.1.length().total_cmp(&a.1.length()));
         arcs.truncate(MOST_ARCS);
@@ -54,17 +72,25 @@ pub(crate) fn best(mask: &Mask, runs: &[Run], covers: &[Cover], most: f64, looks
             if between(*angle, *other) < 18.0 {
                 continue;
             }
-            let Some(round) = through(a, b, most) else { continue };
+            let Some(round) = through(a, b, most) else {
+                continue;
+            };
             *looks += 1 + covers.len();
             if *looks > MOST_LOOKS {
                 return found.map(|f| f.1);
             }
-            let Some((seen, long)) = scored(&round, mask, covers, 7.0, 48) else { continue };
+            let Some((seen, long)) = scored(&round, mask, covers, 7.0, 48) else {
+                continue;
+            };
             if seen < 0.62 || found.as_ref().is_some_and(|(best, _)| long * seen <= *best) {
                 continue;
             }
-            let Some(better) = settled(round, mask, covers) else { continue };
-            let Some((seen, long)) = scored(&better, mask, covers, 4.5, 160) else { continue };
+            let Some(better) = settled(round, mask, covers) else {
+                continue;
+            };
+            let Some((seen, long)) = scored(&better, mask, covers, 4.5, 160) else {
+                continue;
+            };
             if seen >= 0.78 && found.as_ref().is_none_or(|(best, _)| long * seen > *best) {
                 found = Some((long * seen, Round { seen, ..better }));
             }
@@ -83,8 +109,16 @@ fn through(a: &Run, b: &Run, most: f64) -> Option<Round> {
     let (ra, rb) = (far(a), far(b));
     let r = (ra + rb) / 2.0;
     // A run along a circle is no longer than an arc of about 50 degrees, and it bulges outwards by little.
-    let fits = r >= LEAST && r <= most && (ra - rb).abs() < 0.05 * r + 2.0 && a.length().max(b.length()) < 0.95 * r;
-    fits.then_some(Round { middle, rx: r, ry: r, seen: 0.0 })
+    let fits = r >= LEAST
+        && r <= most
+        && (ra - rb).abs() < 0.05 * r + 2.0
+        && a.length().max(b.length()) < 0.95 * r;
+    fits.then_some(Round {
+        middle,
+        rx: r,
+        ry: r,
+        seen: 0.0,
+    })
 }
 
 /// Distance of the ink from an ellipse's edge at one of its places, along the way out; `None` without ink near.
@@ -102,11 +136,20 @@ fn ink_at(mask: &Mask, p: [f64; 2], out: [f64; 2], reach: f64) -> Option<f64> {
 }
 
 /// The share seen of what nothing covers, and how long that is in pixels; `None` when too little shows.
-fn scored(round: &Round, mask: &Mask, covers: &[Cover], reach: f64, n: usize) -> Option<(f64, f64)> {
+fn scored(
+    round: &Round,
+    mask: &Mask,
+    covers: &[Cover],
+    reach: f64,
+    n: usize,
+) -> Option<(f64, f64)> {
     let (mut open, mut seen, mut inside) = (0, 0, 0);
     for k in 0..n {
         let (p, out) = round.at(k, n);
-        let within = p[0] > 32.0 && p[1] > 32.0 && p[0] < mask.w as f64 - 32.0 && p[1] < mask.h as f64 - 32.0;
+        let within = p[0] > 32.0
+            && p[1] > 32.0
+            && p[0] < mask.w as f64 - 32.0
+            && p[1] < mask.h as f64 - 32.0;
         if !within {
             continue;
         }
@@ -119,7 +162,12 @@ fn scored(round: &Round, mask: &Mask, covers: &[Cover], reach: f64, n: usize) ->
         }
     }
     let step = std::f64::consts::PI * (round.rx + round.ry) / n as f64;
-    (open * 100 >= n * 30 && inside * 2 > n).then(|| (f64::from(seen as u32) / f64::from(open as u32), f64::from(seen as u32) * step))
+    (open * 100 >= n * 30 && inside * 2 > n).then(|| {
+        (
+            f64::from(seen as u32) / f64::from(open as u32),
+            f64::from(seen as u32) * step,
+        )
+    })
 }
 
 /// A few rounds of least squares: the middle, then the two radii where enough of the edge shows.
@@ -143,7 +191,13 @@ fn settled(mut round: Round, mask: &Mask, covers: &[Cover]) -> Option<Round> {
         // d = dx c + dy s + dr (circle), or + drx c² + dry s² (ellipse).
         let free = pass >= 3 && points.len() > n * 3 / 5;
         let columns = if free { 4 } else { 3 };
-        let row = |[c, s]: [f64; 2]| if free { [c, s, c * c, s * s] } else { [c, s, 1.0, 0.0] };
+        let row = |[c, s]: [f64; 2]| {
+            if free {
+                [c, s, c * c, s * s]
+            } else {
+                [c, s, 1.0, 0.0]
+            }
+        };
         let mut normal = vec![vec![0.0; columns + 1]; columns];
         for &(out, d) in &points {
             let r = row(out);

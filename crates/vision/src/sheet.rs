@@ -44,12 +44,15 @@ impl Sheet {
         let (w, h) = (mask.w, mask.h);
         let fold = (self.pages == 2).then_some((RIM as f64 + self.page_w) as usize);
         let drawn = fold.filter(|&x| {
-            let inked = (RIM..h - RIM).filter(|&y| (x - 4..=x + 4).any(|x| mask.at(x, y))).count();
+            let inked = (RIM..h - RIM)
+                .filter(|&y| (x - 4..=x + 4).any(|x| mask.at(x, y)))
+                .count();
             inked * 10 > (h - 2 * RIM) * 6
         });
         for y in 0..h {
             for x in 0..w {
-                let out = x < RIM + near || y < RIM + near || x + RIM + near >= w || y + RIM + near >= h;
+                let out =
+                    x < RIM + near || y < RIM + near || x + RIM + near >= w || y + RIM + near >= h;
                 let fold = drawn.is_some_and(|f| x.abs_diff(f) <= 5);
                 if out || fold {
                     mask.data[y * w + x] = false;
@@ -61,20 +64,40 @@ impl Sheet {
 
 /// The brightness of a picture, 0 to 255.
 pub(crate) fn brightness(picture: &RgbImage) -> Plane {
-    let data = picture.pixels().map(|p| 0.299 * f32::from(p[0]) + 0.587 * f32::from(p[1]) + 0.114 * f32::from(p[2])).collect();
-    Plane { w: picture.width() as usize, h: picture.height() as usize, data }
+    let data = picture
+        .pixels()
+        .map(|p| 0.299 * f32::from(p[0]) + 0.587 * f32::from(p[1]) + 0.114 * f32::from(p[2]))
+        .collect();
+    Plane {
+        w: picture.width() as usize,
+        h: picture.height() as usize,
+        data,
+    }
 }
 
 /// Brings the page upright. Two pages drawn apart are brought together.
 pub(crate) fn upright(picture: &RgbImage, found: &Found, page: (f64, f64), pages: u32) -> Sheet {
     let scale = SIDE / page.0.max(page.1);
     let (pw, ph) = (page.0 * scale, page.1 * scale);
-    let spread = |quads: &[Quad]| joined(picture, quads, pw * f64::from(pages) / quads.len() as f64, ph);
+    let spread = |quads: &[Quad]| {
+        joined(
+            picture,
+            quads,
+            pw * f64::from(pages) / quads.len() as f64,
+            ph,
+        )
+    };
     let mut quads = found.quads.clone();
     let mut colours = spread(&quads);
     let bright = |c: &[Plane; 3]| {
-        let gray = c[0].with(&c[1], |r, g| 0.299 * r + 0.587 * g).with(&c[2], |a, b| a + 0.114 * b);
-        if found.photographed { page::evened(&gray) } else { gray }
+        let gray = c[0]
+            .with(&c[1], |r, g| 0.299 * r + 0.587 * g)
+            .with(&c[2], |a, b| a + 0.114 * b);
+        if found.photographed {
+            page::evened(&gray)
+        } else {
+            gray
+        }
     };
     let mut gray = bright(&colours);
     let mut ink = gray.black_hat(8);
@@ -83,18 +106,39 @@ pub(crate) fn upright(picture: &RgbImage, found: &Found, page: (f64, f64), pages
         && quads.len() == 1
         && found.outlined
         && let Some((left, right)) = page::gap(&ink, strong * 0.4, RIM, SIDE / 12.0)
-        && let Some(apart) = apart(&quads[0], pw * 2.0, ph, left - RIM as f64, right - RIM as f64)
+        && let Some(apart) = apart(
+            &quads[0],
+            pw * 2.0,
+            ph,
+            left - RIM as f64,
+            right - RIM as f64,
+        )
     {
         quads = apart;
         colours = spread(&quads);
         gray = bright(&colours);
         ink = gray.black_hat(8);
     }
-    let mut sample: Vec<f32> = ink.data.iter().step_by(3).copied().filter(|&v| v > 10.0).collect();
+    let mut sample: Vec<f32> = ink
+        .data
+        .iter()
+        .step_by(3)
+        .copied()
+        .filter(|&v| v > 10.0)
+        .collect();
     let strong = crate::plane::quantile(&mut sample, 0.93).max(20.0);
     let level = (strong * 0.27).max(9.0);
     let ink = with_steps(ink, &gray, strong, level);
-    Sheet { page_w: pw, page_h: ph, pages, gray, colours, ink, level, quads }
+    Sheet {
+        page_w: pw,
+        page_h: ph,
+        pages,
+        gray,
+        colours,
+        ink,
+        level,
+        quads,
+    }
 }
 
 /// Adds steps of tone that have no stroke of their own: the edge of a filled area without an outline, or with one hardly darker than it.
@@ -107,7 +151,10 @@ fn with_steps(mut ink: Plane, gray: &Plane, strong: f32, level: f32) -> Plane {
     for y in 1..h - 1 {
         for x in 1..w - 1 {
             let i = y * w + x;
-            let (gx, gy) = ((soft.data[i + 1] - soft.data[i - 1]) / 2.0, (soft.data[i + w] - soft.data[i - w]) / 2.0);
+            let (gx, gy) = (
+                (soft.data[i + 1] - soft.data[i - 1]) / 2.0,
+                (soft.data[i + w] - soft.data[i - w]) / 2.0,
+            );
             slopes[i] = (gx, gy);
             steep.data[i] = gx.hypot(gy);
         }
@@ -141,7 +188,10 @@ fn with_steps(mut ink: Plane, gray: &Plane, strong: f32, level: f32) -> Plane {
 fn apart(whole: &Quad, w: f64, h: f64, left: f64, right: f64) -> Option<Vec<Quad>> {
     let back = page::onto(w, h, whole)?;
     let corner = |x: f64, y: f64| page::moved(&back, [x, y]);
-    Some(vec![[whole[0], corner(left, 0.0), corner(left, h), whole[3]], [corner(right, 0.0), whole[1], whole[2], corner(right, h)]])
+    Some(vec![
+        [whole[0], corner(left, 0.0), corner(left, h), whole[3]],
+        [corner(right, 0.0), whole[1], whole[2], corner(right, h)],
+    ])
 }
 
 /// The quads side by side, upright, with the rim round them: red, green and blue.
@@ -149,7 +199,11 @@ fn joined(picture: &RgbImage, quads: &[Quad], w: f64, h: f64) -> [Plane; 3] {
     let n = quads.len();
     let (width, height) = ((w * n as f64) as usize + 2 * RIM, h as usize + 2 * RIM);
     let backs: Vec<_> = quads.iter().map(|q| page::onto(w, h, q)).collect();
-    let mut out = [Plane::new(width, height), Plane::new(width, height), Plane::new(width, height)];
+    let mut out = [
+        Plane::new(width, height),
+        Plane::new(width, height),
+        Plane::new(width, height),
+    ];
     let (most_x, most_y) = (picture.width() as usize - 1, picture.height() as usize - 1);
     let pixels = picture.as_raw();
     for y in 0..height {
@@ -158,11 +212,15 @@ fn joined(picture: &RgbImage, quads: &[Quad], w: f64, h: f64) -> [Plane; 3] {
             let k = ((px / w).max(0.0) as usize).min(n - 1);
             let Some(back) = &backs[k] else { continue };
             let [u, v] = page::moved(back, [px - w * k as f64, py]);
-            let (u, v) = ((u as f32 - 0.5).clamp(0.0, most_x as f32), (v as f32 - 0.5).clamp(0.0, most_y as f32));
+            let (u, v) = (
+                (u as f32 - 0.5).clamp(0.0, most_x as f32),
+                (v as f32 - 0.5).clamp(0.0, most_y as f32),
+            );
             let (x0, y0) = (u as usize, v as usize);
             let (x1, y1) = ((x0 + 1).min(most_x), (y0 + 1).min(most_y));
             let (fu, fv) = (u - x0 as f32, v - y0 as f32);
-            let at = |x: usize, y: usize, c: usize| f32::from(pixels[(y * (most_x + 1) + x) * 3 + c]);
+            let at =
+                |x: usize, y: usize, c: usize| f32::from(pixels[(y * (most_x + 1) + x) * 3 + c]);
             for (c, plane) in out.iter_mut().enumerate() {
                 let top = at(x0, y0, c) * (1.0 - fu) + at(x1, y0, c) * fu;
                 let bottom = at(x0, y1, c) * (1.0 - fu) + at(x1, y1, c) * fu;

@@ -21,19 +21,43 @@ pub fn snapped(pixels: &RgbImage, sides: [f64; 4], reach: f64) -> [f64; 4] {
     // No side may pass the other one.
     let across = reach.min((r - l) * 0.4);
     let down = reach.min((b - t) * 0.4);
-    let upright = |at: f64, inward| moved(at, (across, inward), w, inset(t.max(0.0), b.min(h)), |along, x| pixel(pixels, x, along));
-    let level = |at: f64, inward| moved(at, (down, inward), h, inset(l.max(0.0), r.min(w)), |along, y| pixel(pixels, along, y));
+    let upright = |at: f64, inward| {
+        moved(
+            at,
+            (across, inward),
+            w,
+            inset(t.max(0.0), b.min(h)),
+            |along, x| pixel(pixels, x, along),
+        )
+    };
+    let level = |at: f64, inward| {
+        moved(
+            at,
+            (down, inward),
+            h,
+            inset(l.max(0.0), r.min(w)),
+            |along, y| pixel(pixels, along, y),
+        )
+    };
     [upright(l, 1), level(t, 1), upright(r, -1), level(b, -1)]
 }
 
 fn pixel(pixels: &RgbImage, x: i64, y: i64) -> Option<[f64; 3]> {
     let at = (u32::try_from(x).ok()?, u32::try_from(y).ok()?);
-    pixels.get_pixel_checked(at.0, at.1).map(|p| p.0.map(f64::from))
+    pixels
+        .get_pixel_checked(at.0, at.1)
+        .map(|p| p.0.map(f64::from))
 }
 
 /// The mean colour of each line of pixels near a side, then the step between the bands before and after each. `inward` is the way to
 /// the block's middle.
-fn moved(at: f64, (reach, inward): (f64, i64), size: f64, (from, to): (f64, f64), pixel: impl Fn(i64, i64) -> Option<[f64; 3]>) -> f64 {
+fn moved(
+    at: f64,
+    (reach, inward): (f64, i64),
+    size: f64,
+    (from, to): (f64, f64),
+    pixel: impl Fn(i64, i64) -> Option<[f64; 3]>,
+) -> f64 {
     // What ends at the picture's edge stays there.
     if reach < 1.0 || to - from < 2.0 || at <= 1.0 || at >= size - 1.0 {
         return at;
@@ -52,21 +76,42 @@ fn moved(at: f64, (reach, inward): (f64, i64), size: f64, (from, to): (f64, f64)
     };
     let lines: Vec<Option<[f64; 3]>> = (first..=last).map(line).collect();
     let band = |from: i64| {
-        let inside = (from..from + BAND).filter_map(|n| lines.get(usize::try_from(n - first).ok()?).copied().flatten());
+        let inside = (from..from + BAND).filter_map(|n| {
+            lines
+                .get(usize::try_from(n - first).ok()?)
+                .copied()
+                .flatten()
+        });
         let found: Vec<[f64; 3]> = inside.collect();
-        (found.len() == BAND as usize).then(|| [0, 1, 2].map(|c| found.iter().map(|f| f[c]).sum::<f64>() / BAND as f64))
+        (found.len() == BAND as usize)
+            .then(|| [0, 1, 2].map(|c| found.iter().map(|f| f[c]).sum::<f64>() / BAND as f64))
     };
     let step = |edge: i64| {
         let (before, after) = (band(edge - BAND)?, band(edge)?);
-        let largest = before.iter().zip(after).map(|(b, a)| (b - a).abs()).fold(0.0, f64::max);
+        let largest = before
+            .iter()
+            .zip(after)
+            .map(|(b, a)| (b - a).abs())
+            .fold(0.0, f64::max);
         (largest >= STRONG).then_some((largest, edge))
     };
-    let near = |(size, edge): (f64, i64)| (size * (1.0 - FAR * (edge as f64 - at).abs() / reach), edge);
+    let near =
+        |(size, edge): (f64, i64)| (size * (1.0 - FAR * (edge as f64 - at).abs() / reach), edge);
     let within = (first + BAND..=last - BAND + 1).filter(|e| (*e as f64 - at).abs() <= reach);
-    let Some((_, edge)) = within.filter_map(step).map(near).max_by(|a, b| a.0.total_cmp(&b.0)) else { return at };
+    let Some((_, edge)) = within
+        .filter_map(step)
+        .map(near)
+        .max_by(|a, b| a.0.total_cmp(&b.0))
+    else {
+        return at;
+    };
     let size = |edge: i64| step(edge).map_or(0.0, |s| s.0);
-    let inside = (BAND..=SHADOW.0).map(|n| edge + n * inward).filter(|e| size(*e) >= SHADOW.1 * size(edge));
-    let inside = inside.filter(|e| size(*e) >= size(*e - 1) && size(*e) >= size(*e + 1)).max_by(|a, b| size(*a).total_cmp(&size(*b)));
+    let inside = (BAND..=SHADOW.0)
+        .map(|n| edge + n * inward)
+        .filter(|e| size(*e) >= SHADOW.1 * size(edge));
+    let inside = inside
+        .filter(|e| size(*e) >= size(*e - 1) && size(*e) >= size(*e + 1))
+        .max_by(|a, b| size(*a).total_cmp(&size(*b)));
     inside.unwrap_or(edge) as f64
 }
 
@@ -76,7 +121,13 @@ mod tests {
     use image::Rgb;
 
     fn page() -> RgbImage {
-        let paper = |x: u32, y: u32| if (x * 7 + y * 13).is_multiple_of(5) { 4_u8 } else { 0 };
+        let paper = |x: u32, y: u32| {
+            if (x * 7 + y * 13).is_multiple_of(5) {
+                4_u8
+            } else {
+                0
+            }
+        };
         RgbImage::from_fn(400, 300, |x, y| {
             let inside = (100..220).contains(&x) && (60..180).contains(&y);
             let v = if inside { 120 } else { 225 } + paper(x, y);
@@ -86,7 +137,10 @@ mod tests {
 
     #[test]
     fn each_side_goes_to_the_edge_that_is_near() {
-        assert_eq!(snapped(&page(), [94.0, 66.0, 226.0, 171.0], 12.0), [100.0, 60.0, 220.0, 180.0]);
+        assert_eq!(
+            snapped(&page(), [94.0, 66.0, 226.0, 171.0], 12.0),
+            [100.0, 60.0, 220.0, 180.0]
+        );
     }
 
     #[test]
@@ -102,18 +156,29 @@ mod tests {
                 [250, 248, 243]
             })
         });
-        assert_eq!(snapped(&page, [96.0, 63.0, 227.0, 187.0], 14.0), [100.0, 60.0, 220.0, 180.0]);
+        assert_eq!(
+            snapped(&page, [96.0, 63.0, 227.0, 187.0], 14.0),
+            [100.0, 60.0, 220.0, 180.0]
+        );
     }
 
     #[test]
     fn a_side_with_no_edge_near_it_stays() {
         assert_eq!(snapped(&page(), [20.0, 66.0, 226.0, 171.0], 12.0)[0], 20.0);
-        assert_eq!(snapped(&page(), [0.0, 0.0, 400.0, 300.0], 12.0), [0.0, 0.0, 400.0, 300.0]);
+        assert_eq!(
+            snapped(&page(), [0.0, 0.0, 400.0, 300.0], 12.0),
+            [0.0, 0.0, 400.0, 300.0]
+        );
     }
 
     #[test]
     fn boxes_beyond_the_picture_do_no_harm() {
-        for sides in [[-50.0, -50.0, 20.0, 20.0], [390.0, 290.0, 500.0, 500.0], [5.0, 5.0, 5.0, 5.0], [30.0, 30.0, 10.0, 10.0]] {
+        for sides in [
+            [-50.0, -50.0, 20.0, 20.0],
+            [390.0, 290.0, 500.0, 500.0],
+            [5.0, 5.0, 5.0, 5.0],
+            [30.0, 30.0, 10.0, 10.0],
+        ] {
             let found = snapped(&page(), sides, 12.0);
             assert!(found.iter().all(|v| v.is_finite()));
         }

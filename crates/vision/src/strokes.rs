@@ -21,7 +21,9 @@ impl Run {
 
     /// Direction in degrees, -90 to 90; y runs down, so clockwise is positive.
     pub(crate) fn angle(&self) -> f64 {
-        let a = (self.b[1] - self.a[1]).atan2(self.b[0] - self.a[0]).to_degrees();
+        let a = (self.b[1] - self.a[1])
+            .atan2(self.b[0] - self.a[0])
+            .to_degrees();
         if a > 90.0 {
             a - 180.0
         } else if a <= -90.0 {
@@ -52,7 +54,11 @@ pub(crate) fn between(a: f64, b: f64) -> f64 {
 pub(crate) fn runs(ink: &Plane, mask: &Mask, least: f64) -> Vec<Run> {
     let pieces = pieces(ink, mask);
     let joined = join(pieces, mask);
-    joined.into_iter().map(|run| drawn_out(run, mask)).filter(|r| r.length() >= least).collect()
+    joined
+        .into_iter()
+        .map(|run| drawn_out(run, mask))
+        .filter(|r| r.length() >= least)
+        .collect()
 }
 
 struct Directions {
@@ -64,7 +70,11 @@ struct Directions {
 /// The structure tensor of the ink.
 fn directions(ink: &Plane) -> Directions {
     let soft = ink.blurred(1);
-    let (mut xx, mut yy, mut xy) = (Plane::new(ink.w, ink.h), Plane::new(ink.w, ink.h), Plane::new(ink.w, ink.h));
+    let (mut xx, mut yy, mut xy) = (
+        Plane::new(ink.w, ink.h),
+        Plane::new(ink.w, ink.h),
+        Plane::new(ink.w, ink.h),
+    );
     for y in 1..ink.h - 1 {
         for x in 1..ink.w - 1 {
             let i = y * ink.w + x;
@@ -84,7 +94,11 @@ fn directions(ink: &Plane) -> Directions {
         // The gradient runs across the stroke: turn it by a quarter.
         angle.data[i] = 0.5 * (2.0 * c).atan2(a - b) + std::f32::consts::FRAC_PI_2;
         let sum = a + b;
-        clear.data[i] = if sum > 1e-6 { ((a - b).powi(2) + 4.0 * c * c).sqrt() / sum } else { 0.0 };
+        clear.data[i] = if sum > 1e-6 {
+            ((a - b).powi(2) + 4.0 * c * c).sqrt() / sum
+        } else {
+            0.0
+        };
     }
     Directions { angle, clear }
 }
@@ -100,7 +114,10 @@ fn pieces(ink: &Plane, mask: &Mask) -> Vec<Run> {
             if used[seed] || clear.data[seed] < level {
                 continue;
             }
-            let (mut sx, mut sy) = ((2.0 * angle.data[seed]).cos(), (2.0 * angle.data[seed]).sin());
+            let (mut sx, mut sy) = (
+                (2.0 * angle.data[seed]).cos(),
+                (2.0 * angle.data[seed]).sin(),
+            );
             let mut region = Vec::new();
             stack.clear();
             stack.push(seed);
@@ -141,7 +158,13 @@ fn pieces(ink: &Plane, mask: &Mask) -> Vec<Run> {
 /// The run through a region: along the ink's main axis, weighted by how dark it is.
 fn run_of(region: &[usize], ink: &Plane) -> Option<Run> {
     let (mut s, mut sx, mut sy) = (0.0, 0.0, 0.0);
-    let each = |i: usize| ((i % ink.w) as f64 + 0.5, (i / ink.w) as f64 + 0.5, f64::from(ink.data[i]));
+    let each = |i: usize| {
+        (
+            (i % ink.w) as f64 + 0.5,
+            (i / ink.w) as f64 + 0.5,
+            f64::from(ink.data[i]),
+        )
+    };
     for &i in region {
         let (x, y, v) = each(i);
         s += v;
@@ -175,8 +198,15 @@ fn inked_between(mask: &Mask, a: [f64; 2], b: [f64; 2]) -> bool {
     let n = long.ceil() as i32;
     let mut bare = 0;
     for i in 0..=n {
-        let t = if n == 0 { 0.0 } else { f64::from(i) / f64::from(n) };
-        let (x, y) = ((a[0] + (b[0] - a[0]) * t) as i32, (a[1] + (b[1] - a[1]) * t) as i32);
+        let t = if n == 0 {
+            0.0
+        } else {
+            f64::from(i) / f64::from(n)
+        };
+        let (x, y) = (
+            (a[0] + (b[0] - a[0]) * t) as i32,
+            (a[1] + (b[1] - a[1]) * t) as i32,
+        );
         let seen = (-1..=1).any(|dy| (-1..=1).any(|dx| mask.get(x + dx, y + dy)));
         bare = if seen { 0 } else { bare + 1 };
         if bare > 3 {
@@ -191,7 +221,8 @@ fn join(mut pieces: Vec<Run>, mask: &Mask) -> Vec<Run> {
     pieces.sort_by(|a, b| b.length().total_cmp(&a.length()));
     let cell = 32.0;
     loop {
-        let mut by_cell: std::collections::HashMap<(i32, i32), Vec<usize>> = std::collections::HashMap::new();
+        let mut by_cell: std::collections::HashMap<(i32, i32), Vec<usize>> =
+            std::collections::HashMap::new();
         let key = |p: [f64; 2]| ((p[0] / cell).floor() as i32, (p[1] / cell).floor() as i32);
         for (i, p) in pieces.iter().enumerate() {
             by_cell.entry(key(p.a)).or_default().push(i);
@@ -208,7 +239,8 @@ fn join(mut pieces: Vec<Run>, mask: &Mask) -> Vec<Run> {
                 let mut next = None;
                 for end in [run.a, run.b] {
                     let (cx, cy) = key(end);
-                    for k in (cx - 1..=cx + 1).flat_map(|x| (cy - 1..=cy + 1).map(move |y| (x, y))) {
+                    for k in (cx - 1..=cx + 1).flat_map(|x| (cy - 1..=cy + 1).map(move |y| (x, y)))
+                    {
                         for &j in by_cell.get(&k).map_or(&[][..], |v| v) {
                             if j != i && !gone[j] && joins(&run, &pieces[j], mask) {
                                 next = Some(j);
@@ -222,7 +254,12 @@ fn join(mut pieces: Vec<Run>, mask: &Mask) -> Vec<Run> {
                 changed = true;
             }
         }
-        pieces = pieces.into_iter().zip(gone).filter(|(_, g)| !g).map(|(p, _)| p).collect();
+        pieces = pieces
+            .into_iter()
+            .zip(gone)
+            .filter(|(_, g)| !g)
+            .map(|(p, _)| p)
+            .collect();
         if !changed {
             return pieces;
         }
@@ -230,10 +267,17 @@ fn join(mut pieces: Vec<Run>, mask: &Mask) -> Vec<Run> {
 }
 
 fn joins(run: &Run, other: &Run, mask: &Mask) -> bool {
-    let (longer, shorter) = if run.length() >= other.length() { (run, other) } else { (other, run) };
+    let (longer, shorter) = if run.length() >= other.length() {
+        (run, other)
+    } else {
+        (other, run)
+    };
     // A short piece's direction says little; its place says more.
     let turn = if shorter.length() < 20.0 { 25.0 } else { 9.0 };
-    if between(longer.angle(), shorter.angle()) > turn || longer.off(shorter.a) > 3.6 || longer.off(shorter.b) > 3.6 {
+    if between(longer.angle(), shorter.angle()) > turn
+        || longer.off(shorter.a) > 3.6
+        || longer.off(shorter.b) > 3.6
+    {
         return false;
     }
     let mut ends: Vec<(f64, [f64; 2], [f64; 2])> = Vec::new();
@@ -242,7 +286,9 @@ fn joins(run: &Run, other: &Run, mask: &Mask) -> bool {
             ends.push(((p[0] - q[0]).hypot(p[1] - q[1]), p, q));
         }
     }
-    let Some(&(gap, p, q)) = ends.iter().min_by(|a, b| a.0.total_cmp(&b.0)) else { return false };
+    let Some(&(gap, p, q)) = ends.iter().min_by(|a, b| a.0.total_cmp(&b.0)) else {
+        return false;
+    };
     gap <= 30.0 && inked_between(mask, p, q)
 }
 
@@ -250,7 +296,10 @@ fn joins(run: &Run, other: &Run, mask: &Mask) -> bool {
 fn both(one: &Run, two: &Run) -> Run {
     let (l1, l2) = (one.length(), two.length());
     let longer = if l1 >= l2 { one } else { two };
-    let d = [(longer.b[0] - longer.a[0]) / longer.length(), (longer.b[1] - longer.a[1]) / longer.length()];
+    let d = [
+        (longer.b[0] - longer.a[0]) / longer.length(),
+        (longer.b[1] - longer.a[1]) / longer.length(),
+    ];
     let along = |p: [f64; 2]| p[0] * d[0] + p[1] * d[1];
     let across = |p: [f64; 2]| -p[0] * d[1] + p[1] * d[0];
     // Least squares through the four ends, each as heavy as its run is long, in the longer run's own frame.
@@ -259,15 +308,29 @@ fn both(one: &Run, two: &Run) -> Run {
     let mt = points.iter().map(|p| p.1 * along(p.0)).sum::<f64>() / s;
     let md = points.iter().map(|p| p.1 * across(p.0)).sum::<f64>() / s;
     let tt: f64 = points.iter().map(|p| p.1 * (along(p.0) - mt).powi(2)).sum();
-    let td: f64 = points.iter().map(|p| p.1 * (along(p.0) - mt) * (across(p.0) - md)).sum();
+    let td: f64 = points
+        .iter()
+        .map(|p| p.1 * (along(p.0) - mt) * (across(p.0) - md))
+        .sum();
     let slope = if tt > 0.0 { td / tt } else { 0.0 };
-    let from = points.iter().map(|p| along(p.0)).fold(f64::INFINITY, f64::min);
-    let until = points.iter().map(|p| along(p.0)).fold(f64::NEG_INFINITY, f64::max);
+    let from = points
+        .iter()
+        .map(|p| along(p.0))
+        .fold(f64::INFINITY, f64::min);
+    let until = points
+        .iter()
+        .map(|p| along(p.0))
+        .fold(f64::NEG_INFINITY, f64::max);
     let at = |t: f64| {
         let c = md + slope * (t - mt);
         [t * d[0] - c * d[1], t * d[1] + c * d[0]]
     };
-    Run { a: at(from), b: at(until), thick: (one.thick * l1 + two.thick * l2) / (l1 + l2), dark: (one.dark * l1 + two.dark * l2) / (l1 + l2) }
+    Run {
+        a: at(from),
+        b: at(until),
+        thick: (one.thick * l1 + two.thick * l2) / (l1 + l2),
+        dark: (one.dark * l1 + two.dark * l2) / (l1 + l2),
+    }
 }
 
 /// Both ends moved out as long as the ink runs on: growing stops short of junctions.
@@ -278,7 +341,10 @@ fn drawn_out(run: Run, mask: &Mask) -> Run {
         let mut last = 0.0;
         for step in 1..=14 {
             let t = f64::from(step);
-            let (x, y) = ((from[0] + sign * d[0] * t) as i32, (from[1] + sign * d[1] * t) as i32);
+            let (x, y) = (
+                (from[0] + sign * d[0] * t) as i32,
+                (from[1] + sign * d[1] * t) as i32,
+            );
             if (-1..=1).any(|dy| (-1..=1).any(|dx| mask.get(x + dx, y + dy))) {
                 last = t;
             } else if t - last > 2.0 {
@@ -287,7 +353,11 @@ fn drawn_out(run: Run, mask: &Mask) -> Run {
         }
         [from[0] + sign * d[0] * last, from[1] + sign * d[1] * last]
     };
-    Run { a: reach(run.a, -1.0), b: reach(run.b, 1.0), ..run }
+    Run {
+        a: reach(run.a, -1.0),
+        b: reach(run.b, 1.0),
+        ..run
+    }
 }
 
 #[cfg(test)]
@@ -300,7 +370,10 @@ mod tests {
         for y in 0..h {
             for x in 0..w {
                 let p = [x as f64 + 0.5, y as f64 + 0.5];
-                let near = lines.iter().map(|(a, b)| distance(p, *a, *b)).fold(f64::INFINITY, f64::min);
+                let near = lines
+                    .iter()
+                    .map(|(a, b)| distance(p, *a, *b))
+                    .fold(f64::INFINITY, f64::min);
                 ink.data[y * w + x] = (thick / 2.0 + 0.5 - near).clamp(0.0, 1.0) as f32;
             }
         }
@@ -324,11 +397,19 @@ mod tests {
     #[test]
     fn a_stroke_is_one_run_from_end_to_end() {
         // Round ends and the pixels under them make it a little longer than it was drawn.
-        for (a, b) in [([30.0, 60.0], [200.0, 60.0]), ([50.0, 20.0], [50.0, 180.0]), ([30.0, 40.0], [200.0, 150.0])] {
+        for (a, b) in [
+            ([30.0, 60.0], [200.0, 60.0]),
+            ([50.0, 20.0], [50.0, 180.0]),
+            ([30.0, 40.0], [200.0, 150.0]),
+        ] {
             let runs = found(&[(a, b)]);
             assert_eq!(runs.len(), 1, "{runs:?}");
             let length = (b[0] - a[0]).hypot(b[1] - a[1]);
-            assert!((runs[0].length() - length).abs() < 7.0, "{} for {length}", runs[0].length());
+            assert!(
+                (runs[0].length() - length).abs() < 7.0,
+                "{} for {length}",
+                runs[0].length()
+            );
             assert!(runs[0].off(a) < 1.5 && runs[0].off(b) < 1.5);
             assert!((runs[0].thick - 3.0).abs() < 1.2, "{}", runs[0].thick);
         }
@@ -336,10 +417,23 @@ mod tests {
 
     #[test]
     fn a_run_goes_straight_through_a_crossing() {
-        let runs = found(&[([20.0, 100.0], [220.0, 100.0]), ([120.0, 20.0], [120.0, 180.0])]);
-        let angles: Vec<i32> = runs.iter().take(2).map(|r| r.angle().round() as i32).collect();
-        assert!(between(f64::from(angles[0]), 0.0) < 2.0 && between(f64::from(angles[1]), 90.0) < 2.0, "{runs:?}");
-        assert!(runs[0].length() > 190.0 && runs[1].length() > 150.0, "{runs:?}");
+        let runs = found(&[
+            ([20.0, 100.0], [220.0, 100.0]),
+            ([120.0, 20.0], [120.0, 180.0]),
+        ]);
+        let angles: Vec<i32> = runs
+            .iter()
+            .take(2)
+            .map(|r| r.angle().round() as i32)
+            .collect();
+        assert!(
+            between(f64::from(angles[0]), 0.0) < 2.0 && between(f64::from(angles[1]), 90.0) < 2.0,
+            "{runs:?}"
+        );
+        assert!(
+            runs[0].length() > 190.0 && runs[1].length() > 150.0,
+            "{runs:?}"
+        );
     }
 
     #[test]
@@ -351,10 +445,24 @@ mod tests {
 
     #[test]
     fn directions_differ_by_a_quarter_at_most() {
-        for (a, b, d) in [(0.0, 0.0, 0.0), (89.0, -89.0, 2.0), (0.0, 90.0, 90.0), (-45.0, 45.0, 90.0), (10.0, 190.0, 0.0)] {
-            assert!((between(a, b) - d).abs() < 1e-9 && (between(b, a) - d).abs() < 1e-9, "{a} {b}");
+        for (a, b, d) in [
+            (0.0, 0.0, 0.0),
+            (89.0, -89.0, 2.0),
+            (0.0, 90.0, 90.0),
+            (-45.0, 45.0, 90.0),
+            (10.0, 190.0, 0.0),
+        ] {
+            assert!(
+                (between(a, b) - d).abs() < 1e-9 && (between(b, a) - d).abs() < 1e-9,
+                "{a} {b}"
+            );
         }
-        let run = |b: [f64; 2]| Run { a: [0.0, 0.0], b, thick: 1.0, dark: 1.0 };
+        let run = |b: [f64; 2]| Run {
+            a: [0.0, 0.0],
+            b,
+            thick: 1.0,
+            dark: 1.0,
+        };
         assert_eq!(run([-3.0, 0.0]).angle(), 0.0);
         assert_eq!(run([0.0, -3.0]).angle(), 90.0);
         assert!((run([1.0, -1.0]).angle() + 45.0).abs() < 1e-9);

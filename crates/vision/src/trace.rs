@@ -23,8 +23,16 @@ impl Wedge {
     /// The right angle first.
     pub(crate) fn points(&self) -> [[f64; 2]; 3] {
         let e = self.extent;
-        let (x, other_x) = if self.right { (e.x1, e.x0) } else { (e.x0, e.x1) };
-        let (y, other_y) = if self.bottom { (e.y1, e.y0) } else { (e.y0, e.y1) };
+        let (x, other_x) = if self.right {
+            (e.x1, e.x0)
+        } else {
+            (e.x0, e.x1)
+        };
+        let (y, other_y) = if self.bottom {
+            (e.y1, e.y0)
+        } else {
+            (e.y0, e.y1)
+        };
         [[x, y], [other_x, y], [x, other_y]]
     }
 
@@ -72,9 +80,16 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
     }
     let clusters = clusters::find(&mask, &runs);
     let of_cluster = |p: [f64; 2]| clusters.iter().any(|e| e.grown(4.0).holds(p));
-    let free: Vec<Run> = runs.iter().filter(|r| !(of_cluster(r.a) && of_cluster(r.b))).copied().collect();
+    let free: Vec<Run> = runs
+        .iter()
+        .filter(|r| !(of_cluster(r.a) && of_cluster(r.b)))
+        .copied()
+        .collect();
     let wedges: Vec<Wedge> = free.iter().filter_map(|r| wedge(r, sheet)).collect();
-    let mut covers: Vec<Cover> = clusters.iter().map(|e| Cover::Panel(Panel::upright(e.grown(10.0)))).collect();
+    let mut covers: Vec<Cover> = clusters
+        .iter()
+        .map(|e| Cover::Panel(Panel::upright(e.grown(10.0))))
+        .collect();
     let mut frames = frames(&free, &mask, sheet);
     for cover in &covers {
         frames.iter_mut().for_each(|f| f.cover(cover));
@@ -95,7 +110,13 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
             let known = (panels.len(), rounds.len());
             while searched != Some(known)
                 && rounds.len() < 60
-                && let Some(round) = rounds::best(&mask, &unexplained(&open, &[], &rounds), &covers, most, &mut looks)
+                && let Some(round) = rounds::best(
+                    &mask,
+                    &unexplained(&open, &[], &rounds),
+                    &covers,
+                    most,
+                    &mut looks,
+                )
             {
                 rounds.push(round);
                 let cover = Cover::Ellipse(round.extent().grown(-4.0));
@@ -110,9 +131,25 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
         }
     }
     let tags = tags::find(&mask, &sheet.gray, &panels, &rounds, &clusters);
-    let known = Known { panels: &panels, rounds: &rounds, wedges: &wedges, clusters: &clusters, tags: &tags };
+    let known = Known {
+        panels: &panels,
+        rounds: &rounds,
+        wedges: &wedges,
+        clusters: &clusters,
+        tags: &tags,
+    };
     let washes = washes::find(sheet, &known);
-    Ok(Traced { ink, runs: free, writing, clusters, panels, rounds, wedges, tags, washes })
+    Ok(Traced {
+        ink,
+        runs: free,
+        writing,
+        clusters,
+        panels,
+        rounds,
+        wedges,
+        tags,
+        washes,
+    })
 }
 
 fn panels_of(frames: &mut [Frame], care: Care, covers: &mut Vec<Cover>, panels: &mut Vec<Panel>) {
@@ -136,7 +173,13 @@ fn panels_of(frames: &mut [Frame], care: Care, covers: &mut Vec<Cover>, panels: 
 fn frames(runs: &[Run], mask: &Mask, sheet: &Sheet) -> Vec<Frame> {
     let r = RIM as f64;
     let size = (mask.w as f64, mask.h as f64);
-    let bounds = Bounds { x0: r, y0: r, x1: r + sheet.w(), y1: r + sheet.page_h, fold: (sheet.pages == 2).then_some(r + sheet.page_w) };
+    let bounds = Bounds {
+        x0: r,
+        y0: r,
+        x1: r + sheet.w(),
+        y1: r + sheet.page_h,
+        fold: (sheet.pages == 2).then_some(r + sheet.page_w),
+    };
     let mut turns: Vec<(f64, f64)> = Vec::new();
     for run in runs.iter().filter(|r| r.length() >= 60.0) {
         let mut angle = run.angle().rem_euclid(90.0);
@@ -157,7 +200,9 @@ fn frames(runs: &[Run], mask: &Mask, sheet: &Sheet) -> Vec<Frame> {
     turns.retain(|t| t.1 > 220.0);
     turns.sort_by(|a, b| b.1.total_cmp(&a.1));
     turns.truncate(6);
-    std::iter::once(Frame::new(0.0, runs, size, Some(bounds))).chain(turns.iter().map(|t| Frame::new(t.0, runs, size, None))).collect()
+    std::iter::once(Frame::new(0.0, runs, size, Some(bounds)))
+        .chain(turns.iter().map(|t| Frame::new(t.0, runs, size, None)))
+        .collect()
 }
 
 /// A diagonal between two edges of a page cuts its corner off.
@@ -189,12 +234,26 @@ fn wedge(run: &Run, sheet: &Sheet) -> Option<Wedge> {
         }
     };
     for (side, end) in [(run.a, run.b), (run.b, run.a)] {
-        let (Some(x), Some(y)) = (on_side(side), on_end(end)) else { continue };
+        let (Some(x), Some(y)) = (on_side(side), on_end(end)) else {
+            continue;
+        };
         // The run's line meets the page's edges a little further on.
         let slope = (run.b[1] - run.a[1]) / (run.b[0] - run.a[0]);
-        let (ys, xe) = (side[1] + slope * (x - side[0]), end[0] + (y - end[1]) / slope);
-        let extent = Extent { x0: x.min(xe), y0: y.min(ys), x1: x.max(xe), y1: y.max(ys) };
-        return Some(Wedge { extent, right: x == x1, bottom: y == y1 });
+        let (ys, xe) = (
+            side[1] + slope * (x - side[0]),
+            end[0] + (y - end[1]) / slope,
+        );
+        let extent = Extent {
+            x0: x.min(xe),
+            y0: y.min(ys),
+            x1: x.max(xe),
+            y1: y.max(ys),
+        };
+        return Some(Wedge {
+            extent,
+            right: x == x1,
+            bottom: y == y1,
+        });
     }
     None
 }
@@ -210,7 +269,12 @@ fn unexplained(runs: &[Run], panels: &[Panel], rounds: &[Round]) -> Vec<Run> {
             }
             let q = p.points();
             (0..4).any(|k| {
-                let side = Run { a: q[k], b: q[(k + 1) % 4], thick: 0.0, dark: 0.0 };
+                let side = Run {
+                    a: q[k],
+                    b: q[(k + 1) % 4],
+                    thick: 0.0,
+                    dark: 0.0,
+                };
                 strokes::between(side.angle(), run.angle()) < 12.0 && side.off(m) < 7.0
             })
         };

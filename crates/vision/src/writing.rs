@@ -30,11 +30,17 @@ impl Extent {
     }
 
     pub(crate) fn with(&self, o: &Extent) -> Extent {
-        Extent { x0: self.x0.min(o.x0), y0: self.y0.min(o.y0), x1: self.x1.max(o.x1), y1: self.y1.max(o.y1) }
+        Extent {
+            x0: self.x0.min(o.x0),
+            y0: self.y0.min(o.y0),
+            x1: self.x1.max(o.x1),
+            y1: self.y1.max(o.y1),
+        }
     }
 
     pub(crate) fn common(&self, o: &Extent) -> f64 {
-        (self.x1.min(o.x1) - self.x0.max(o.x0)).max(0.0) * (self.y1.min(o.y1) - self.y0.max(o.y0)).max(0.0)
+        (self.x1.min(o.x1) - self.x0.max(o.x0)).max(0.0)
+            * (self.y1.min(o.y1) - self.y0.max(o.y0)).max(0.0)
     }
 
     pub(crate) fn holds(&self, p: [f64; 2]) -> bool {
@@ -43,11 +49,21 @@ impl Extent {
 
     /// Moved out on every side.
     pub(crate) fn grown(&self, by: f64) -> Extent {
-        Extent { x0: self.x0 - by, y0: self.y0 - by, x1: self.x1 + by, y1: self.y1 + by }
+        Extent {
+            x0: self.x0 - by,
+            y0: self.y0 - by,
+            x1: self.x1 + by,
+            y1: self.y1 + by,
+        }
     }
 
     pub(crate) fn of(p: &Part) -> Extent {
-        Extent { x0: p.x0 as f64, y0: p.y0 as f64, x1: p.x1 as f64 + 1.0, y1: p.y1 as f64 + 1.0 }
+        Extent {
+            x0: p.x0 as f64,
+            y0: p.y0 as f64,
+            x1: p.x1 as f64 + 1.0,
+            y1: p.y1 as f64 + 1.0,
+        }
     }
 }
 
@@ -73,20 +89,38 @@ pub(crate) fn take_out(sheet: &Sheet, mask: &mut Mask) -> Vec<Writing> {
     let letters: Vec<Letter> = parts
         .each()
         .filter(|(_, p)| of_letter_size(p))
-        .map(|(label, part)| Letter { label, part, outline: is_outline(&parts, label, &part) })
+        .map(|(label, part)| Letter {
+            label,
+            part,
+            outline: is_outline(&parts, label, &part),
+        })
         .collect();
-    let strokes: Vec<(u32, Part)> = parts.each().filter(|(_, p)| may_be_line(p, dark.w)).collect();
+    let strokes: Vec<(u32, Part)> = parts
+        .each()
+        .filter(|(_, p)| may_be_line(p, dark.w))
+        .collect();
     let mut found = Vec::new();
     let mut gone: Vec<u32> = Vec::new();
     for group in stacks(&strokes) {
         gone.extend(group.iter().map(|g| g.0));
-        found.push(Writing { extent: ruled(&group), lines: true, count: group.len() });
+        found.push(Writing {
+            extent: ruled(&group),
+            lines: true,
+            count: group.len(),
+        });
     }
-    let letters: Vec<Letter> = letters.into_iter().filter(|l| !gone.contains(&l.label)).collect();
+    let letters: Vec<Letter> = letters
+        .into_iter()
+        .filter(|l| !gone.contains(&l.label))
+        .collect();
     for group in words(&letters) {
         let extent = around(&group);
         gone.extend(group.iter().map(|g| g.label));
-        found.push(Writing { extent, lines: false, count: group.len() });
+        found.push(Writing {
+            extent,
+            lines: false,
+            count: group.len(),
+        });
     }
     // A letter or two by themselves may stand in a photo's place.
     for letter in letters.iter().filter(|l| !l.outline) {
@@ -94,10 +128,22 @@ pub(crate) fn take_out(sheet: &Sheet, mask: &mut Mask) -> Vec<Writing> {
             continue;
         }
         let (part, e) = (&letter.part, Extent::of(&letter.part));
-        let alone = !letters.iter().any(|o| o.label != letter.label && o.part.area > 20 && Extent::of(&o.part).grown(22.0).common(&e) > 0.0);
-        if alone && (16..=100).contains(&part.h()) && (6..=110).contains(&part.w()) && holes(&parts, letter.label) < 3 {
+        let alone = !letters.iter().any(|o| {
+            o.label != letter.label
+                && o.part.area > 20
+                && Extent::of(&o.part).grown(22.0).common(&e) > 0.0
+        });
+        if alone
+            && (16..=100).contains(&part.h())
+            && (6..=110).contains(&part.w())
+            && holes(&parts, letter.label) < 3
+        {
             gone.push(letter.label);
-            found.push(Writing { extent: e, lines: false, count: 1 });
+            found.push(Writing {
+                extent: e,
+                lines: false,
+                count: 1,
+            });
         }
     }
     let gone: std::collections::HashSet<u32> = gone.into_iter().collect();
@@ -131,7 +177,16 @@ fn ruled(lines: &[(u32, Part)]) -> Extent {
 }
 
 fn around(group: &[Letter]) -> Extent {
-    group.iter().map(|l| Extent::of(&l.part)).reduce(|a, b| a.with(&b)).unwrap_or(Extent { x0: 0.0, y0: 0.0, x1: 0.0, y1: 0.0 })
+    group
+        .iter()
+        .map(|l| Extent::of(&l.part))
+        .reduce(|a, b| a.with(&b))
+        .unwrap_or(Extent {
+            x0: 0.0,
+            y0: 0.0,
+            x1: 0.0,
+            y1: 0.0,
+        })
 }
 
 fn of_letter_size(p: &Part) -> bool {
@@ -148,7 +203,10 @@ fn is_outline(parts: &Parts, label: u32, p: &Part) -> bool {
     for (x, y) in parts.pixels(label) {
         let (dx, dy) = ((x - p.x0).min(p.x1 - x), (y - p.y0).min(p.y1 - y));
         rim += usize::from(dx.min(dy) < 8);
-        let (u, v) = ((x as f64 + 0.5 - p.x0 as f64) / w * 2.0 - 1.0, (y as f64 + 0.5 - p.y0 as f64) / h * 2.0 - 1.0);
+        let (u, v) = (
+            (x as f64 + 0.5 - p.x0 as f64) / w * 2.0 - 1.0,
+            (y as f64 + 0.5 - p.y0 as f64) / h * 2.0 - 1.0,
+        );
         ring += usize::from((u.hypot(v) - 0.95).abs() < 0.12);
     }
     rim * 100 >= p.area * 88 || ring * 100 >= p.area * 92
@@ -158,17 +216,29 @@ fn is_outline(parts: &Parts, label: u32, p: &Part) -> bool {
 fn holes(parts: &Parts, label: u32) -> usize {
     let p = parts.parts[label as usize];
     let (w, h) = (p.w() + 2, p.h() + 2);
-    let mut bare = Mask { w, h, data: vec![true; w * h] };
+    let mut bare = Mask {
+        w,
+        h,
+        data: vec![true; w * h],
+    };
     for (x, y) in parts.pixels(label) {
         bare.data[(y - p.y0 + 1) * w + x - p.x0 + 1] = false;
     }
-    bare.parts(false).each().filter(|(_, q)| q.area > 6).count().saturating_sub(1)
+    bare.parts(false)
+        .each()
+        .filter(|(_, q)| q.area > 6)
+        .count()
+        .saturating_sub(1)
 }
 
 fn may_be_line(p: &Part, across: usize) -> bool {
     // What reaches the page's edge is the edge of something that runs off it.
     let edge = crate::sheet::RIM + 16;
-    p.x0 > edge && p.x1 + edge < across && p.w() >= 45 && p.h() <= 24 && p.w() as f64 >= 3.2 * p.h() as f64
+    p.x0 > edge
+        && p.x1 + edge < across
+        && p.w() >= 45
+        && p.h() <= 24
+        && p.w() as f64 >= 3.2 * p.h() as f64
 }
 
 /// Groups of things linked to each other.
@@ -206,14 +276,22 @@ fn stacks(lines: &[(u32, Part)]) -> Vec<Vec<(u32, Part)>> {
         let (short, long) = (a.w().min(b.w()) as f64, a.w().max(b.w()) as f64);
         a.x0.abs_diff(b.x0) <= 24 && (10.0..=64.0).contains(&apart) && short > 0.4 * long
     };
-    groups(lines, linked).into_iter().filter(|g| g.len() >= 2 && even(g)).collect()
+    groups(lines, linked)
+        .into_iter()
+        .filter(|g| g.len() >= 2 && even(g))
+        .collect()
 }
 
 fn even(group: &[(u32, Part)]) -> bool {
-    let mut ys: Vec<f64> = group.iter().map(|(_, p)| (p.y0 + p.y1) as f64 / 2.0).collect();
+    let mut ys: Vec<f64> = group
+        .iter()
+        .map(|(_, p)| (p.y0 + p.y1) as f64 / 2.0)
+        .collect();
     ys.sort_by(f64::total_cmp);
     let steps: Vec<f64> = ys.windows(2).map(|w| w[1] - w[0]).collect();
-    let (least, most) = steps.iter().fold((f64::INFINITY, 0.0_f64), |(a, b), &s| (a.min(s), b.max(s)));
+    let (least, most) = steps
+        .iter()
+        .fold((f64::INFINITY, 0.0_f64), |(a, b), &s| (a.min(s), b.max(s)));
     group.len() >= 3 && most <= 1.7 * least.max(1.0) || group.len() == 2 && steps[0] < 40.0
 }
 
@@ -224,19 +302,30 @@ fn words(letters: &[Letter]) -> Vec<Vec<Letter>> {
         let tall = a.h().max(b.h());
         let beside = (a.x0.max(b.x0) - a.x1.min(b.x1)).max(0.0);
         let level = a.y1.min(b.y1) - a.y0.max(b.y0);
-        let same = level >= 0.5 * a.h().min(b.h()) && a.h().min(b.h()) > 0.3 * tall && beside <= 0.85 * tall;
+        let same = level >= 0.5 * a.h().min(b.h())
+            && a.h().min(b.h()) > 0.3 * tall
+            && beside <= 0.85 * tall;
         // The dot of an i.
-        let over = a.x1.min(b.x1) - a.x0.max(b.x0) > 0.0 && -level < 0.6 * tall && a.h().min(b.h()) < 0.4 * tall && tall > 14.0;
+        let over = a.x1.min(b.x1) - a.x0.max(b.x0) > 0.0
+            && -level < 0.6 * tall
+            && a.h().min(b.h()) < 0.4 * tall
+            && tall > 14.0;
         same || over
     };
-    groups(letters, linked).into_iter().filter(|g| g.len() >= 3 && is_text(g)).collect()
+    groups(letters, linked)
+        .into_iter()
+        .filter(|g| g.len() >= 3 && is_text(g))
+        .collect()
 }
 
 /// Letters stand on one line, and most are about as tall as each other.
 fn is_text(group: &[Letter]) -> bool {
     let extent = around(group);
     let tall = group.iter().map(|l| l.part.h()).max().unwrap_or(0) as f64;
-    let proper = group.iter().filter(|l| l.part.h() as f64 > 0.4 * tall).count();
+    let proper = group
+        .iter()
+        .filter(|l| l.part.h() as f64 > 0.4 * tall)
+        .count();
     // Among letters there are O and H and D, which look like outlines: but not most of them.
     if group.iter().filter(|l| l.outline).count() * 2 > group.len() {
         return false;

@@ -17,15 +17,26 @@ use std::time::{Duration, Instant};
 
 /// Calls `one` with seed after seed.
 fn tries(few: u64, mut one: impl FnMut(u64)) -> u64 {
-    match std::env::var("METROSK_FUZZ_SECONDS").ok().and_then(|s| s.parse().ok()) {
+    match std::env::var("METROSK_FUZZ_SECONDS")
+        .ok()
+        .and_then(|s| s.parse().ok())
+    {
         None => {
             (0..few).for_each(&mut one);
             few
         }
         Some(seconds) => {
             let start = Instant::now();
-            let told = std::env::var("METROSK_FUZZ_SEED").ok().and_then(|s| s.parse().ok());
-            let first = told.unwrap_or_else(|| std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).unwrap().as_secs() << 20);
+            let told = std::env::var("METROSK_FUZZ_SEED")
+                .ok()
+                .and_then(|s| s.parse().ok());
+            let first = told.unwrap_or_else(|| {
+                std::time::SystemTime::now()
+                    .duration_since(std::time::UNIX_EPOCH)
+                    .unwrap()
+                    .as_secs()
+                    << 20
+            });
             let mut seed = first;
             while start.elapsed() < Duration::from_secs(seconds) {
                 one(seed);
@@ -38,14 +49,21 @@ fn tries(few: u64, mut one: impl FnMut(u64)) -> u64 {
 
 fn encoded(pixels: &RgbImage, format: ImageFormat) -> Vec<u8> {
     let mut out = Cursor::new(Vec::new());
-    DynamicImage::ImageRgb8(pixels.clone()).write_to(&mut out, format).unwrap();
+    DynamicImage::ImageRgb8(pixels.clone())
+        .write_to(&mut out, format)
+        .unwrap();
     out.into_inner()
 }
 
 #[test]
 fn broken_files_are_refused_or_read() {
-    let small = metrosk_vision::reduced(&picture(&metrosk_demo::sketches(SEED)[0], Style::Clean, SEED), 200);
-    let whole: Vec<Vec<u8>> = [ImageFormat::Png, ImageFormat::Jpeg, ImageFormat::WebP].map(|f| encoded(&small, f)).into();
+    let small = metrosk_vision::reduced(
+        &picture(&metrosk_demo::sketches(SEED)[0], Style::Clean, SEED),
+        200,
+    );
+    let whole: Vec<Vec<u8>> = [ImageFormat::Png, ImageFormat::Jpeg, ImageFormat::WebP]
+        .map(|f| encoded(&small, f))
+        .into();
     let done = tries(1_500, |seed| {
         let mut hand = StdRng::seed_from_u64(seed);
         let mut bytes = whole[hand.random_range(0..whole.len())].clone();
@@ -77,7 +95,8 @@ fn any_pixels_are_read_or_hold_nothing() {
     let done = tries(12, |seed| {
         let mut hand = StdRng::seed_from_u64(seed);
         let (w, h) = (hand.random_range(120..420), hand.random_range(120..420));
-        let mut pixels = RgbImage::from_pixel(w, h, Rgb([hand.random(), hand.random(), hand.random()]));
+        let mut pixels =
+            RgbImage::from_pixel(w, h, Rgb([hand.random(), hand.random(), hand.random()]));
         let noise = hand.random_range(0..3) * 20;
         for _ in 0..hand.random_range(0..14) {
             let (x0, y0) = (hand.random_range(0..w), hand.random_range(0..h));
@@ -93,10 +112,18 @@ fn any_pixels_are_read_or_hold_nothing() {
             }
         }
         if noise > 0 {
-            pixels.pixels_mut().for_each(|p| p.0 = p.0.map(|c| c.saturating_add(hand.random_range(0..noise))));
+            pixels
+                .pixels_mut()
+                .for_each(|p| p.0 = p.0.map(|c| c.saturating_add(hand.random_range(0..noise))));
         }
         let pages = hand.random_range(1..=2);
-        let asked = Asked { page: (12.0, f64::from(hand.random_range(6..16))), pages, unit: Unit::Inch, name: "Any".into(), corners: None };
+        let asked = Asked {
+            page: (12.0, f64::from(hand.random_range(6..16))),
+            pages,
+            unit: Unit::Inch,
+            name: "Any".into(),
+            corners: None,
+        };
         let start = Instant::now();
         let read = read(&pixels, &asked, &|_| true);
         if start.elapsed() > slowest {
@@ -114,12 +141,24 @@ fn any_pixels_are_read_or_hold_nothing() {
 
 /// A picture with ruled lines: every `each` pixels one, `thick` pixels thick, across or down.
 fn ruled(w: u32, h: u32, each: u32, thick: u32, across: bool) -> RgbImage {
-    RgbImage::from_fn(w, h, |x, y| if (if across { y } else { x }) % each < thick { Rgb([30, 30, 30]) } else { Rgb([250, 250, 250]) })
+    RgbImage::from_fn(w, h, |x, y| {
+        if (if across { y } else { x }) % each < thick {
+            Rgb([30, 30, 30])
+        } else {
+            Rgb([250, 250, 250])
+        }
+    })
 }
 
 #[test]
 fn narrow_pictures_and_narrow_pages_are_read_or_refused() {
-    let asked = |page: (f64, f64), pages: u32| Asked { page, pages, unit: Unit::Inch, name: "Narrow".to_owned(), corners: None };
+    let asked = |page: (f64, f64), pages: u32| Asked {
+        page,
+        pages,
+        unit: Unit::Inch,
+        name: "Narrow".to_owned(),
+        corners: None,
+    };
     let mut tried = 0;
     for (w, h) in [(120, 2400), (2400, 120)] {
         for pixels in [
@@ -128,15 +167,27 @@ fn narrow_pictures_and_narrow_pages_are_read_or_refused() {
             ruled(w, h, 40, 4, true),
             // A narrow strip with ruled lines on an empty sheet.
             RgbImage::from_fn(w, h, |x, y| {
-                let strip = if w < h { (40..80).contains(&x) } else { (40..80).contains(&y) };
+                let strip = if w < h {
+                    (40..80).contains(&x)
+                } else {
+                    (40..80).contains(&y)
+                };
                 let line = if w < h { y % 14 < 2 } else { x % 14 < 2 };
-                if strip && line { Rgb([20, 20, 20]) } else { Rgb([252, 252, 252]) }
+                if strip && line {
+                    Rgb([20, 20, 20])
+                } else {
+                    Rgb([252, 252, 252])
+                }
             }),
         ] {
             for page in [(12.0, 12.0), (1.0, 12.0), (48.0, 1.0)] {
                 for pages in [1, 2] {
                     if let Ok(reading) = read(&pixels, &asked(page, pages), &|_| true) {
-                        assert!(Sketch::from_json(&reading.sketch).is_ok(), "{w}x{h}, {page:?} x {pages}: {}", reading.sketch);
+                        assert!(
+                            Sketch::from_json(&reading.sketch).is_ok(),
+                            "{w}x{h}, {page:?} x {pages}: {}",
+                            reading.sketch
+                        );
                     }
                     tried += 1;
                 }
@@ -150,8 +201,17 @@ fn narrow_pictures_and_narrow_pages_are_read_or_refused() {
 fn deep_pictures_take_no_more_memory_than_is_granted() {
     // 36 million pixels of 16 bits in four colours: 288 MB as they are, and as much again on the way to eight bits.
     let mut bytes = Vec::new();
-    let small = image::ImageBuffer::<image::Rgba<u16>, Vec<u16>>::from_pixel(6000, 6000, image::Rgba([9, 9, 9, 65_535]));
-    DynamicImage::ImageRgba16(small).write_to(&mut Cursor::new(&mut bytes), ImageFormat::Png).unwrap();
+    let small = image::ImageBuffer::<image::Rgba<u16>, Vec<u16>>::from_pixel(
+        6000,
+        6000,
+        image::Rgba([9, 9, 9, 65_535]),
+    );
+    DynamicImage::ImageRgba16(small)
+        .write_to(&mut Cursor::new(&mut bytes), ImageFormat::Png)
+        .unwrap();
     let refused = decode(&bytes).unwrap_err().to_string();
-    assert!(refused.contains("64 bits each") && refused.contains("allowed are up to"), "{refused}");
+    assert!(
+        refused.contains("64 bits each") && refused.contains("allowed are up to"),
+        "{refused}"
+    );
 }

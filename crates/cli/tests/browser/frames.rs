@@ -15,13 +15,38 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
     let pages = fetched(&browser, "/api/pages").await?;
-    let id = |name: &str| pages.as_array().and_then(|p| p.iter().find(|p| p["name"] == name)).and_then(|p| p["id"].as_str()).map(str::to_owned);
-    let (kites, noses) = (id("Kites over the flats").context("kites")?, id("Noses in the wind").context("noses")?);
+    let id = |name: &str| {
+        pages
+            .as_array()
+            .and_then(|p| p.iter().find(|p| p["name"] == name))
+            .and_then(|p| p["id"].as_str())
+            .map(str::to_owned)
+    };
+    let (kites, noses) = (
+        id("Kites over the flats").context("kites")?,
+        id("Noses in the wind").context("noses")?,
+    );
     let screens = [
-        (format!("/pages/{kites}/fit"), "//h2[contains(., 'by stretch')]", true),
-        (format!("/pages/{noses}/fit"), "//section[@role='alert']", true),
-        (format!("/pages/{kites}/sketch"), "//main//*[local-name()='svg']", true),
-        (format!("/pages/{kites}/papers"), "//p[contains(., 'not built yet')]", false),
+        (
+            format!("/pages/{kites}/fit"),
+            "//h2[contains(., 'by stretch')]",
+            true,
+        ),
+        (
+            format!("/pages/{noses}/fit"),
+            "//section[@role='alert']",
+            true,
+        ),
+        (
+            format!("/pages/{kites}/sketch"),
+            "//main//*[local-name()='svg']",
+            true,
+        ),
+        (
+            format!("/pages/{kites}/papers"),
+            "//p[contains(., 'not built yet')]",
+            false,
+        ),
         ("/drawer".to_owned(), "//h2[.='Flag row']", false),
         ("/drawer/picture".to_owned(), "//button[.='Read it']", false),
         ("/team".to_owned(), "//h2[.='People']", false),
@@ -31,23 +56,40 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
     for (w, h) in SIZES {
         browser.resize(w, h).await?;
         for (path, sign, is_station) in &screens {
-            browser.window.goto(format!("{}{path}", server.address)).await?;
+            browser
+                .window
+                .goto(format!("{}{path}", server.address))
+                .await?;
             browser.find(sign).await?;
-            let over: i64 = browser.window.execute("return document.documentElement.scrollWidth - innerWidth", vec![]).await?.convert()?;
+            let over: i64 = browser
+                .window
+                .execute(
+                    "return document.documentElement.scrollWidth - innerWidth",
+                    vec![],
+                )
+                .await?
+                .convert()?;
             if over > 0 {
-                wrong.push(format!("{path} at {w} x {h}: {over} pixels are cut off at the right"));
+                wrong.push(format!(
+                    "{path} at {w} x {h}: {over} pixels are cut off at the right"
+                ));
             }
             if !is_station {
                 continue;
             }
             // The drawing of the page: wholly in the window, without a scroll.
-            browser.find("//main//*[local-name()='svg'][.//*[local-name()='clipPath']]").await?;
+            browser
+                .find("//main//*[local-name()='svg'][.//*[local-name()='clipPath']]")
+                .await?;
             let script = "const all = [...document.querySelectorAll('main svg')].map(s => s.getBoundingClientRect()); \
                           const b = all.reduce((a, b) => a.width * a.height > b.width * b.height ? a : b); \
                           return [b.left, b.top, b.right - innerWidth, b.bottom - innerHeight].map(Math.round)";
-            let [left, top, right, bottom]: [i64; 4] = browser.window.execute(script, vec![]).await?.convert()?;
+            let [left, top, right, bottom]: [i64; 4] =
+                browser.window.execute(script, vec![]).await?.convert()?;
             if left < 0 || top < 0 || right > 0 || bottom > 0 {
-                wrong.push(format!("{path} at {w} x {h}: the page is out of view, {left} {top} {right} {bottom}"));
+                wrong.push(format!(
+                    "{path} at {w} x {h}: the page is out of view, {left} {top} {right} {bottom}"
+                ));
             }
         }
     }

@@ -10,8 +10,12 @@ use std::time::Duration;
 
 /// What axe-core finds on the screen, as `rule: element`.
 async fn findings(browser: &Browser) -> Result<Vec<String>> {
-    let source = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
-    browser.window.execute(std::fs::read_to_string(source)?, vec![]).await?;
+    let source =
+        Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
+    browser
+        .window
+        .execute(std::fs::read_to_string(source)?, vec![])
+        .await?;
     let script = "return axe.run(document, {resultTypes: ['violations']}).then(r => r.violations.flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0, 160) + ' ' + n.failureSummary.slice(0, 200))))";
     let found = browser.window.execute(script, vec![]).await?.json().clone();
     Ok(serde_json::from_value(found)?)
@@ -24,38 +28,81 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
     let browser = Browser::open().await?;
     browser.window.goto(&server.address).await?;
     browser.find("//h2[.='Sign in']").await?;
-    ensure!(findings(&browser).await?.is_empty(), "the door: {:#?}", findings(&browser).await?);
+    ensure!(
+        findings(&browser).await?.is_empty(),
+        "the door: {:#?}",
+        findings(&browser).await?
+    );
     come_in(&browser, &server).await?;
     let pages = fetched(&browser, "/api/pages").await?;
-    let id = |name: &str| pages.as_array().and_then(|p| p.iter().find(|p| p["name"] == name)).and_then(|p| p["id"].as_str()).map(str::to_owned);
-    let (kites, noses) = (id("Kites over the flats").context("kites")?, id("Noses in the wind").context("noses")?);
+    let id = |name: &str| {
+        pages
+            .as_array()
+            .and_then(|p| p.iter().find(|p| p["name"] == name))
+            .and_then(|p| p["id"].as_str())
+            .map(str::to_owned)
+    };
+    let (kites, noses) = (
+        id("Kites over the flats").context("kites")?,
+        id("Noses in the wind").context("noses")?,
+    );
     let invite = "return fetch('/api/team/invites', {method: 'POST', headers: {'content-type': 'application/json'}, body: '{\"role\": \"guest\"}'}).then(r => r.json()).then(i => i.link)";
     let join: String = browser.window.execute(invite, vec![]).await?.convert()?;
     let screens = [
         ("/".to_owned(), "//h3[contains(., 'Kites over the flats')]"),
         ("/drawer".to_owned(), "//h2[.='Flag row']"),
-        ("/drawer/new".to_owned(), "//textarea[contains(., 'one page')]"),
+        (
+            "/drawer/new".to_owned(),
+            "//textarea[contains(., 'one page')]",
+        ),
         ("/drawer/picture".to_owned(), "//button[.='Read it']"),
-        (format!("/pages/{kites}/sketch"), "//summary[starts-with(., 'Lines')]"),
+        (
+            format!("/pages/{kites}/sketch"),
+            "//summary[starts-with(., 'Lines')]",
+        ),
         ("/team".to_owned(), "//h2[.='People']"),
         ("/me".to_owned(), "//h2[.='Password']"),
-        (format!("/pages/{kites}/fit"), "//h2[contains(., 'by stretch')]"),
+        (
+            format!("/pages/{kites}/fit"),
+            "//h2[contains(., 'by stretch')]",
+        ),
         (format!("/pages/{noses}/fit"), "//section[@role='alert']"),
-        (format!("/pages/{kites}/papers"), "//p[contains(., 'not built yet')]"),
+        (
+            format!("/pages/{kites}/papers"),
+            "//p[contains(., 'not built yet')]",
+        ),
         (format!("/pages/{kites}/sheet"), "//*[local-name()='svg']"),
         (join, "//h2[contains(., 'Join')]"),
-        ("/pages/00000000-0000-4000-8000-000000000000/fit".to_owned(), "//*[@role='alert']"),
+        (
+            "/pages/00000000-0000-4000-8000-000000000000/fit".to_owned(),
+            "//*[@role='alert']",
+        ),
     ];
     let mut all = Vec::new();
     for theme in ["light", "dark"] {
         let put = "return fetch('/api/me', {method: 'PUT', headers: {'content-type': 'application/json'}, body: JSON.stringify({name: 'Wren', defaults: {theme: arguments[0]}})}).then(r => r.status)";
-        let status = browser.window.execute(put, vec![json!(theme)]).await?.json().clone();
+        let status = browser
+            .window
+            .execute(put, vec![json!(theme)])
+            .await?
+            .json()
+            .clone();
         ensure!(status == 200, "{status}");
         for (path, sign) in &screens {
-            browser.window.goto(format!("{}{path}", server.address)).await?;
+            browser
+                .window
+                .goto(format!("{}{path}", server.address))
+                .await?;
             browser.find(sign).await?;
-            browser.find(&format!("//html[@data-theme='{theme}']")).await?;
-            all.extend(findings(&browser).await?.into_iter().map(|f| format!("{path}, {theme}: {f}")));
+            browser
+                .find(&format!("//html[@data-theme='{theme}']"))
+                .await?;
+            all.extend(
+                findings(&browser)
+                    .await?
+                    .into_iter()
+                    .map(|f| format!("{path}, {theme}: {f}")),
+            );
         }
     }
     ensure!(all.is_empty(), "{all:#?}");
@@ -70,29 +117,51 @@ async fn who_writes_second_is_told_sees_both_and_chooses() -> Result<()> {
     come_in(&browser, &server).await?;
     click(&browser, "//h3/a[.='Kites over the flats']").await?;
     browser.find("//p[@data-save='saved']").await?;
-    let id = browser.window.current_url().await?.path().split('/').nth(2).context("an id")?.to_owned();
+    let id = browser
+        .window
+        .current_url()
+        .await?
+        .path()
+        .split('/')
+        .nth(2)
+        .context("an id")?
+        .to_owned();
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     // Somebody else is quicker: seven photos.
     let mut plan = page["plan"].clone();
     plan["fit"]["photos"] = json!({"count": 7});
     let other = "return fetch(arguments[0], {method: 'PUT', headers: {'content-type': 'application/json'}, body: JSON.stringify(arguments[1])}).then(r => r.status)";
     let change = json!({"revision": page["revision"], "plan": plan, "reason": "seven photos"});
-    let status = browser.window.execute(other, vec![json!(format!("/api/pages/{id}/plan")), change]).await?.json().clone();
+    let status = browser
+        .window
+        .execute(other, vec![json!(format!("/api/pages/{id}/plan")), change])
+        .await?
+        .json()
+        .clone();
     ensure!(status == 200, "{status}");
     click(&browser, "//button[@aria-label='One photo less']").await?;
-    browser.find("//*[@role='dialog'][contains(., 'seven photos')]//figcaption[.='Yours']").await?;
+    browser
+        .find("//*[@role='dialog'][contains(., 'seven photos')]//figcaption[.='Yours']")
+        .await?;
     click(&browser, "//button[contains(., 'Take version')]").await?;
-    browser.find("//output[@aria-label='Photos'][.='7']").await?;
+    browser
+        .find("//output[@aria-label='Photos'][.='7']")
+        .await?;
     browser.find("//p[@data-save='saved']").await?;
     // Hers is in the history: one step back brings it.
     for _ in 0..100 {
-        if fetched(&browser, &format!("/api/pages/{id}")).await?["reason"].as_str().is_some_and(|r| r.starts_with("returned")) {
+        if fetched(&browser, &format!("/api/pages/{id}")).await?["reason"]
+            .as_str()
+            .is_some_and(|r| r.starts_with("returned"))
+        {
             break;
         }
         tokio::time::sleep(Duration::from_millis(50)).await;
     }
     click(&browser, "//button[.='Undo']").await?;
-    browser.find("//output[@aria-label='Photos'][.='5']").await?;
+    browser
+        .find("//output[@aria-label='Photos'][.='5']")
+        .await?;
     browser.close().await
 }
 
@@ -111,11 +180,25 @@ async fn what_is_changed_without_a_server_is_saved_when_it_comes_back() -> Resul
     click(&browser, "//button[.='Mark as settled' or .='Settled']").await?;
     let server = Server::start(&database, &socket)?;
     browser.find("//p[@data-save='saved']").await?;
-    let id = browser.window.current_url().await?.path().split('/').nth(2).context("an id")?.to_owned();
+    let id = browser
+        .window
+        .current_url()
+        .await?
+        .path()
+        .split('/')
+        .nth(2)
+        .context("an id")?
+        .to_owned();
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
-    ensure!(page["plan"]["fit"]["photos"]["count"] == 5 && page["plan"]["stations"]["fit"] == "open", "{page}");
+    ensure!(
+        page["plan"]["fit"]["photos"]["count"] == 5 && page["plan"]["stations"]["fit"] == "open",
+        "{page}"
+    );
     let history: Value = fetched(&browser, &format!("/api/pages/{id}/revisions")).await?;
-    ensure!(history[0]["reason"] == "Fit opened again" && history[1]["reason"] == "5 photos", "{history}");
+    ensure!(
+        history[0]["reason"] == "Fit opened again" && history[1]["reason"] == "5 photos",
+        "{history}"
+    );
     drop(server);
     browser.close().await
 }

@@ -8,8 +8,15 @@ use serde_json::json;
 
 /// Types into the field of a label.
 async fn type_in(browser: &Browser, label: &str, text: &str) -> Result<()> {
-    let field = browser.find(&format!("//input[@id = //label[normalize-space() = '{label}']/@for]")).await?;
-    field.send_keys(text).await.with_context(|| label.to_owned())
+    let field = browser
+        .find(&format!(
+            "//input[@id = //label[normalize-space() = '{label}']/@for]"
+        ))
+        .await?;
+    field
+        .send_keys(text)
+        .await
+        .with_context(|| label.to_owned())
 }
 
 #[tokio::test]
@@ -19,39 +26,71 @@ async fn a_lead_invites_and_a_guest_looks() -> Result<()> {
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
     click(&browser, "//nav//a[.='Team']").await?;
-    browser.find("//section[@aria-labelledby='invites']//select/option[.='guest']").await?.click().await?;
+    browser
+        .find("//section[@aria-labelledby='invites']//select/option[.='guest']")
+        .await?
+        .click()
+        .await?;
     click(&browser, "//button[.='Make a link']").await?;
-    let link = browser.find("//div[@role='status']//code").await?.text().await?;
-    ensure!(link.starts_with(&server.address) && link.contains("/join/"), "{link}");
+    let link = browser
+        .find("//div[@role='status']//code")
+        .await?
+        .text()
+        .await?;
+    ensure!(
+        link.starts_with(&server.address) && link.contains("/join/"),
+        "{link}"
+    );
 
     // Somebody else, who is not signed in yet, opens it.
     let other = Browser::open().await?;
     other.window.goto(&link).await?;
     other.find("//h2[.='Join Slipway Paper Club']").await?;
     click(&other, "//button[.='Come in']").await?;
-    other.find("//p[@role='alert'][.='Type your name.']").await?;
+    other
+        .find("//p[@role='alert'][.='Type your name.']")
+        .await?;
     type_in(&other, "Your name", "Dunlin").await?;
     type_in(&other, "Name to sign in with", "dunlin").await?;
     type_in(&other, "Password", "short").await?;
     click(&other, "//button[.='Come in']").await?;
-    other.find("//p[@role='alert'][contains(., '10 to 200 characters')]").await?;
+    other
+        .find("//p[@role='alert'][contains(., '10 to 200 characters')]")
+        .await?;
     type_in(&other, "Password", " and then long enough").await?;
     click(&other, "//button[.='Come in']").await?;
-    other.find("//button[contains(., 'Dunlin, Slipway Paper Club')]").await?;
+    other
+        .find("//button[contains(., 'Dunlin, Slipway Paper Club')]")
+        .await?;
 
     // A guest sees the pages, and can't change them.
     click(&other, "//h3/a[.='Kites over the flats']").await?;
     other.find("//p[@data-save][.='To look at']").await?;
     click(&other, "//button[@aria-label='One photo less']").await?;
     other.find("//output[@aria-label='Photos'][.='6']").await?;
-    ensure!(other.find("//button[.='Undo']").await?.prop("disabled").await?.as_deref() == Some("true"), "undo is not hers");
+    ensure!(
+        other
+            .find("//button[.='Undo']")
+            .await?
+            .prop("disabled")
+            .await?
+            .as_deref()
+            == Some("true"),
+        "undo is not hers"
+    );
 
     // The link is used up, and the lead makes her a member.
     other.window.goto(&link).await?;
     other.find("//h2[.='The link does not work']").await?;
     browser.window.refresh().await?;
-    browser.find("//select[@aria-label='Role of Dunlin']/option[.='member']").await?.click().await?;
-    browser.find("//tr[th[.='Dunlin']]//span[.='may make and change']").await?;
+    browser
+        .find("//select[@aria-label='Role of Dunlin']/option[.='member']")
+        .await?
+        .click()
+        .await?;
+    browser
+        .find("//tr[th[.='Dunlin']]//span[.='may make and change']")
+        .await?;
     click(&browser, "//tr[th[.='Dunlin']]//button[.='Take out']").await?;
     click(&browser, "//*[@role='alertdialog']//button[.='Take out']").await?;
     browser.gone("//tr[th[.='Dunlin']]").await?;
@@ -67,14 +106,27 @@ async fn her_defaults_are_what_a_new_page_starts_with() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    browser.window.goto(format!("{}/me", server.address)).await?;
-    browser.find("//select/option[.='millimetres']").await?.click().await?;
+    browser
+        .window
+        .goto(format!("{}/me", server.address))
+        .await?;
+    browser
+        .find("//select/option[.='millimetres']")
+        .await?
+        .click()
+        .await?;
     browser.find("//select/option[.='0.5 mm']").await?;
     fill(&browser, "margin", "8 mm").await?;
-    browser.find("//select/option[.='dark']").await?.click().await?;
+    browser
+        .find("//select/option[.='dark']")
+        .await?
+        .click()
+        .await?;
     browser.find("//html[@data-theme='dark']").await?;
     fill(&browser, "margin", "a lot").await?;
-    browser.find("//*[@role='alert'][contains(., 'a lot')]").await?;
+    browser
+        .find("//*[@role='alert'][contains(., 'a lot')]")
+        .await?;
     // Three choices one after the other: none is lost, and the screen does not wait for their being saved.
     let wanted = json!({"unit": "mm", "margin": 8, "theme": "dark"});
     let mut me = fetched(&browser, "/api/me").await?;
@@ -87,7 +139,11 @@ async fn her_defaults_are_what_a_new_page_starts_with() -> Result<()> {
     }
     ensure!(me["defaults"] == wanted, "{me}");
     click(&browser, "//nav//a[.='Sketch drawer']").await?;
-    click(&browser, "//li[.//h2[.='Flag row']]//button[.='Start a page']").await?;
+    click(
+        &browser,
+        "//li[.//h2[.='Flag row']]//button[.='Start a page']",
+    )
+    .await?;
     browser.find("//h2[contains(., '304.8')]").await?;
     browser.close().await
 }
@@ -98,17 +154,31 @@ async fn she_goes_to_another_team_and_signs_out() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//button[contains(., 'Wren, Slipway Paper Club')]").await?;
-    click(&browser, "//*[@role='menuitem'][.='Go to Harbour Lamp Makers']").await?;
+    click(
+        &browser,
+        "//button[contains(., 'Wren, Slipway Paper Club')]",
+    )
+    .await?;
+    click(
+        &browser,
+        "//*[@role='menuitem'][.='Go to Harbour Lamp Makers']",
+    )
+    .await?;
     browser.find("//h3/a[.='Lamps at dusk']").await?;
     browser.gone("//h3/a[.='Kites over the flats']").await?;
-    click(&browser, "//button[contains(., 'Wren, Harbour Lamp Makers')]").await?;
+    click(
+        &browser,
+        "//button[contains(., 'Wren, Harbour Lamp Makers')]",
+    )
+    .await?;
     click(&browser, "//*[@role='menuitem'][.='Sign out']").await?;
     browser.find("//h2[.='Sign in']").await?;
     // A wrong password is told without telling which of the two is wrong.
     type_in(&browser, "Name you sign in with", "wren").await?;
     type_in(&browser, "Password", "not her password").await?;
     click(&browser, "//button[.='Sign in']").await?;
-    browser.find("//p[@role='alert'][contains(., 'go together')]").await?;
+    browser
+        .find("//p[@role='alert'][contains(., 'go together')]")
+        .await?;
     browser.close().await
 }

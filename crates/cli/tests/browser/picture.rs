@@ -13,34 +13,76 @@ async fn a_picture_becomes_a_settled_sketch_and_a_spread_by_keyboard_alone() -> 
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    let scan = metrosk_vision::jpeg(&picture(&metrosk_demo::sketches(SEED)[0], Style::Phone, SEED), 88)?;
+    let scan = metrosk_vision::jpeg(
+        &picture(&metrosk_demo::sketches(SEED)[0], Style::Phone, SEED),
+        88,
+    )?;
     let path = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join("a phone photo.jpg");
     std::fs::write(&path, scan)?;
-    browser.window.goto(format!("{}/drawer/picture", server.address)).await?;
+    browser
+        .window
+        .goto(format!("{}/drawer/picture", server.address))
+        .await?;
     let file = browser.find("//input[@type='file']").await?;
     file.send_keys(path.to_str().context("a path")?).await?;
-    browser.find("//button[.='Read it'][not(@disabled)]").await?.send_keys(Key::Enter + "").await?;
-    browser.find("//p[@role='status'][contains(., ' blocks')][not(contains(., '…'))]").await?;
+    browser
+        .find("//button[.='Read it'][not(@disabled)]")
+        .await?
+        .send_keys(Key::Enter + "")
+        .await?;
+    browser
+        .find("//p[@role='status'][contains(., ' blocks')][not(contains(., '…'))]")
+        .await?;
     // The page's corners are found; the first one moves by keys and the picture is read again.
-    let corner = browser.find("//*[@aria-label='top left corner of the page']").await?;
+    let corner = browser
+        .find("//*[@aria-label='top left corner of the page']")
+        .await?;
     let before = corner.attr("aria-valuetext").await?;
     corner.send_keys(Key::Right + "").await?;
-    browser.gone(&format!("//*[@aria-valuetext='{}']", before.context("a place")?)).await?;
-    browser.find("//button[.='Read it again'][not(@disabled)]").await?.send_keys(Key::Enter + "").await?;
+    browser
+        .gone(&format!(
+            "//*[@aria-valuetext='{}']",
+            before.context("a place")?
+        ))
+        .await?;
+    browser
+        .find("//button[.='Read it again'][not(@disabled)]")
+        .await?
+        .send_keys(Key::Enter + "")
+        .await?;
     let list = browser.find("//div[@role='listbox']").await?;
     // The unsure ones come first: the first is given a kind, the others are accepted.
     list.send_keys("p").await?;
     for _ in 0..30 {
-        if !browser.window.find_all(By::XPath("//p[@role='status'][contains(., 'all settled')]")).await?.is_empty() {
+        if !browser
+            .window
+            .find_all(By::XPath("//p[@role='status'][contains(., 'all settled')]"))
+            .await?
+            .is_empty()
+        {
             break;
         }
         list.send_keys(Key::Enter + "").await?;
     }
-    browser.find("//p[@role='status'][contains(., 'all settled')]").await?;
-    browser.find("//button[.='Put into the drawer']").await?.send_keys(Key::Enter + "").await?;
-    browser.find("//button[.='Start a page'][not(@disabled)]").await?.send_keys(Key::Enter + "").await?;
+    browser
+        .find("//p[@role='status'][contains(., 'all settled')]")
+        .await?;
+    browser
+        .find("//button[.='Put into the drawer']")
+        .await?
+        .send_keys(Key::Enter + "")
+        .await?;
+    browser
+        .find("//button[.='Start a page'][not(@disabled)]")
+        .await?
+        .send_keys(Key::Enter + "")
+        .await?;
     browser.find("//h1[.='a phone photo']").await?;
-    browser.find("//button[@aria-label='Two pages']").await?.send_keys(Key::Enter + "").await?;
+    browser
+        .find("//button[@aria-label='Two pages']")
+        .await?
+        .send_keys(Key::Enter + "")
+        .await?;
     browser.find("//h2[contains(., 'Two pages')]").await?;
     until_saved(&browser, |fit| fit["target"]["pages"] == 2).await?;
     browser.close().await
@@ -58,13 +100,27 @@ async fn a_finished_page_is_lifted_and_its_maker_stays_with_it() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    browser.window.goto(format!("{}/drawer/picture", server.address)).await?;
+    browser
+        .window
+        .goto(format!("{}/drawer/picture", server.address))
+        .await?;
     click(&browser, "//button[contains(., 'A finished page to lift')]").await?;
-    click(&browser, "//label[contains(., 'a finished page to lift')]/input").await?;
-    for (label, text) in
-        [("Page width (in)", "8.5"), ("Page height (in)", "11"), ("Made by", "Brisa Lund"), ("After, oldest first", "Ode Marsh, Teal")]
-    {
-        let field = browser.find(&format!("//input[@id = //label[normalize-space() = '{label}']/@for]")).await?;
+    click(
+        &browser,
+        "//label[contains(., 'a finished page to lift')]/input",
+    )
+    .await?;
+    for (label, text) in [
+        ("Page width (in)", "8.5"),
+        ("Page height (in)", "11"),
+        ("Made by", "Brisa Lund"),
+        ("After, oldest first", "Ode Marsh, Teal"),
+    ] {
+        let field = browser
+            .find(&format!(
+                "//input[@id = //label[normalize-space() = '{label}']/@for]"
+            ))
+            .await?;
         field.send_keys(Key::Control + "a").await?;
         field.send_keys(text).await?;
     }
@@ -77,21 +133,50 @@ async fn a_finished_page_is_lifted_and_its_maker_stays_with_it() -> Result<()> {
     click(&browser, "//button[.='strip']").await?;
     let at = |u: f64, v: f64| ((x + w * u) as i64, (y + h * v) as i64);
     let (from, until) = (at(0.01, 0.892), at(0.99, 0.962));
-    browser.window.action_chain().move_to(from.0, from.1).click_and_hold().move_to(until.0, until.1).release().perform().await?;
+    browser
+        .window
+        .action_chain()
+        .move_to(from.0, from.1)
+        .click_and_hold()
+        .move_to(until.0, until.1)
+        .release()
+        .perform()
+        .await?;
     browser.find("//span[contains(., 'strip s1')]").await?;
     click(&browser, "//button[.='Save'][not(@disabled)]").await?;
-    browser.find("//p[@role='status'][.='As it lies in the drawer.']").await?;
-    let id = browser.window.current_url().await?.path_segments().and_then(|mut s| s.next_back().map(str::to_owned)).context("an id")?;
+    browser
+        .find("//p[@role='status'][.='As it lies in the drawer.']")
+        .await?;
+    let id = browser
+        .window
+        .current_url()
+        .await?
+        .path_segments()
+        .and_then(|mut s| s.next_back().map(str::to_owned))
+        .context("an id")?;
     let kept = fetched(&browser, &format!("/api/sketches/{id}")).await?;
-    ensure!(kept["reading"]["credit"] == "Lifted from a page by Brisa Lund, after Ode Marsh and Teal.", "{}", kept["reading"]["credit"]);
+    ensure!(
+        kept["reading"]["credit"] == "Lifted from a page by Brisa Lund, after Ode Marsh and Teal.",
+        "{}",
+        kept["reading"]["credit"]
+    );
     let strip = &kept["document"]["blocks"][0];
-    ensure!(strip["kind"] == "strip" && !kept["picture"].is_null(), "{strip}");
+    ensure!(
+        strip["kind"] == "strip" && !kept["picture"].is_null(),
+        "{strip}"
+    );
     // The chain stays with a page made from it.
     click(&browser, "//button[.='Start a page'][not(@disabled)]").await?;
     browser.find("//h2[.='Sketch card']").await?;
     let page = saved(&browser).await?;
-    ensure!(page["plan"]["fit"]["sketch"]["origin"]["after"][0] == "Ode Marsh", "{}", page["plan"]["fit"]["sketch"]["origin"]);
-    browser.find("//p[contains(., 'Lifted from a page by Brisa Lund')]").await?;
+    ensure!(
+        page["plan"]["fit"]["sketch"]["origin"]["after"][0] == "Ode Marsh",
+        "{}",
+        page["plan"]["fit"]["sketch"]["origin"]
+    );
+    browser
+        .find("//p[contains(., 'Lifted from a page by Brisa Lund')]")
+        .await?;
     browser.close().await
 }
 
@@ -101,30 +186,44 @@ async fn what_was_read_wrongly_is_mended_by_keyboard() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    browser.window.goto(format!("{}/drawer/picture", server.address)).await?;
+    browser
+        .window
+        .goto(format!("{}/drawer/picture", server.address))
+        .await?;
     click(&browser, "//button[contains(., 'A diagram')]").await?;
     click(&browser, "//button[.='Read it'][not(@disabled)]").await?;
     let told = "//p[@role='status'][contains(., ' blocks')][not(contains(., '…'))]";
     let count = async || -> Result<usize> {
         let text = browser.find(told).await?.text().await?;
-        text.split(' ').next().and_then(|n| n.parse().ok()).with_context(|| text.clone())
+        text.split(' ')
+            .next()
+            .and_then(|n| n.parse().ok())
+            .with_context(|| text.clone())
     };
     let before = count().await?;
     let list = browser.find("//div[@role='listbox']").await?;
     // Halved there is one more; marked and gathered there are as many as before.
     list.send_keys("h").await?;
     ensure!(count().await? == before + 1, "halved");
-    browser.find("//div[@role='option'][@aria-selected='true']").await?;
+    browser
+        .find("//div[@role='option'][@aria-selected='true']")
+        .await?;
     list.send_keys(" ").await?;
     list.send_keys(Key::Down + "").await?;
-    browser.find("//button[starts-with(., 'Merge with')][not(@disabled)]").await?;
+    browser
+        .find("//button[starts-with(., 'Merge with')][not(@disabled)]")
+        .await?;
     list.send_keys("g").await?;
     ensure!(count().await? == before, "merged");
     // An edge is taken in hand and moved; Escape lets go.
     list.send_keys("3").await?;
-    browser.find("//div[@role='option'][contains(., 'right edge in hand')]").await?;
+    browser
+        .find("//div[@role='option'][contains(., 'right edge in hand')]")
+        .await?;
     list.send_keys(Key::Left + "").await?;
     list.send_keys(Key::Escape + "").await?;
-    browser.gone("//div[@role='option'][contains(., 'edge in hand')]").await?;
+    browser
+        .gone("//div[@role='option'][contains(., 'edge in hand')]")
+        .await?;
     browser.close().await
 }

@@ -18,19 +18,32 @@ pub(crate) struct Server {
 impl Server {
     pub(crate) fn start(database: &Database, listen: &str) -> Result<Server> {
         let web = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/dist");
-        ensure!(web.join("index.html").is_file(), "the front end is not built: npm run build in web/");
+        ensure!(
+            web.join("index.html").is_file(),
+            "the front end is not built: npm run build in web/"
+        );
         let mut process = Command::new(env!("CARGO_BIN_EXE_metrosk"))
             .args(["serve", "--demo", "--listen", listen, "--web"])
             .arg(web)
             .env("DATABASE_URL", &database.url)
-            .env("METROSK_PICTURES", Path::new(env!("CARGO_TARGET_TMPDIR")).join("pictures"))
+            .env(
+                "METROSK_PICTURES",
+                Path::new(env!("CARGO_TARGET_TMPDIR")).join("pictures"),
+            )
             .env("RUST_LOG", "warn")
             .stdout(Stdio::piped())
             .spawn()?;
         let mut line = String::new();
-        BufReader::new(process.stdout.take().context("the server has no output")?).read_line(&mut line)?;
-        let address = line.trim_end().strip_prefix("Metrosk is at ").with_context(|| format!("the server said {line:?}"))?;
-        Ok(Server { process, address: address.to_owned() })
+        BufReader::new(process.stdout.take().context("the server has no output")?)
+            .read_line(&mut line)?;
+        let address = line
+            .trim_end()
+            .strip_prefix("Metrosk is at ")
+            .with_context(|| format!("the server said {line:?}"))?;
+        Ok(Server {
+            process,
+            address: address.to_owned(),
+        })
     }
 
     pub(crate) fn socket(&self) -> &str {
@@ -47,17 +60,30 @@ impl Drop for Server {
 
 /// Clicks what an XPath finds.
 pub(crate) async fn click(browser: &Browser, xpath: &str) -> Result<()> {
-    browser.find(xpath).await?.click().await.with_context(|| xpath.to_owned())
+    browser
+        .find(xpath)
+        .await?
+        .click()
+        .await
+        .with_context(|| xpath.to_owned())
 }
 
 /// Chooses in a list by its name and what is to be read there.
 pub(crate) async fn choose(browser: &Browser, list: &str, option: &str) -> Result<()> {
-    click(browser, &format!("//select[@aria-label='{list}']/option[contains(., '{option}')]")).await
+    click(
+        browser,
+        &format!("//select[@aria-label='{list}']/option[contains(., '{option}')]"),
+    )
+    .await
 }
 
 /// Types into the field of a label, in place of what is there.
 pub(crate) async fn fill(browser: &Browser, label: &str, text: &str) -> Result<()> {
-    let field = browser.find(&format!("//input[@id = //label[normalize-space() = '{label}']/@for]")).await?;
+    let field = browser
+        .find(&format!(
+            "//input[@id = //label[normalize-space() = '{label}']/@for]"
+        ))
+        .await?;
     field.send_keys(Key::Control + "a").await?;
     field.send_keys(text).await?;
     field.send_keys(Key::Enter + "").await?;
@@ -66,7 +92,12 @@ pub(crate) async fn fill(browser: &Browser, label: &str, text: &str) -> Result<(
 
 /// Types on the page itself, as keys of the station.
 pub(crate) async fn press(browser: &Browser, keys: &str) -> Result<()> {
-    browser.find("//body").await?.send_keys(keys).await.context("keys")
+    browser
+        .find("//body")
+        .await?
+        .send_keys(keys)
+        .await
+        .context("keys")
 }
 
 /// Comes in to the demo with one click.
@@ -80,7 +111,11 @@ pub(crate) async fn come_in(browser: &Browser, server: &Server) -> Result<()> {
 /// Starts a page from a sketch of the drawer.
 pub(crate) async fn start_page(browser: &Browser, sketch: &str) -> Result<()> {
     click(browser, "//nav//a[.='Sketch drawer']").await?;
-    click(browser, &format!("//li[.//h2[.='{sketch}']]//button[.='Start a page']")).await
+    click(
+        browser,
+        &format!("//li[.//h2[.='{sketch}']]//button[.='Start a page']"),
+    )
+    .await
 }
 
 /// A house with a browser in it, open at the Fit station of a new page.
@@ -98,7 +133,11 @@ impl AtFit {
         come_in(&browser, &server).await?;
         start_page(&browser, sketch).await?;
         browser.find("//h2[contains(., 'by scale')]").await?;
-        Ok(AtFit { browser, _server: server, _database: database })
+        Ok(AtFit {
+            browser,
+            _server: server,
+            _database: database,
+        })
     }
 
     pub(crate) async fn close(self) -> Result<()> {
@@ -109,7 +148,12 @@ impl AtFit {
 /// What the page itself gets from an address of the API, with its own cookie.
 pub(crate) async fn fetched(browser: &Browser, path: &str) -> Result<Value> {
     let script = "return fetch(arguments[0]).then(r => r.json())";
-    Ok(browser.window.execute(script, vec![path.into()]).await?.json().clone())
+    Ok(browser
+        .window
+        .execute(script, vec![path.into()])
+        .await?
+        .json()
+        .clone())
 }
 
 /// The page's newest plan as the server has it.
@@ -120,7 +164,10 @@ pub(crate) async fn saved(browser: &Browser) -> Result<Value> {
 }
 
 /// Waits until the server has a plan whose fit is as wanted, and the screen says that it is saved.
-pub(crate) async fn until_saved(browser: &Browser, wanted: impl Fn(&Value) -> bool) -> Result<Value> {
+pub(crate) async fn until_saved(
+    browser: &Browser,
+    wanted: impl Fn(&Value) -> bool,
+) -> Result<Value> {
     for _ in 0..200 {
         let page = saved(browser).await?;
         if wanted(&page["plan"]["fit"]) {
@@ -129,5 +176,8 @@ pub(crate) async fn until_saved(browser: &Browser, wanted: impl Fn(&Value) -> bo
         }
         tokio::time::sleep(std::time::Duration::from_millis(50)).await;
     }
-    anyhow::bail!("the wanted plan was never saved; the newest is {}", saved(browser).await?["plan"]["fit"])
+    anyhow::bail!(
+        "the wanted plan was never saved; the newest is {}",
+        saved(browser).await?["plan"]["fit"]
+    )
 }

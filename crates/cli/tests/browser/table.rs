@@ -12,7 +12,11 @@ async fn answer(browser: &Browser, text: &str, yes: &str) -> Result<()> {
     field.send_keys(Key::Control + "a").await?;
     field.send_keys(Key::Delete + "").await?;
     field.send_keys(text).await?;
-    click(browser, &format!("(//*[@role='dialog'])[last()]//button[.='{yes}']")).await
+    click(
+        browser,
+        &format!("(//*[@role='dialog'])[last()]//button[.='{yes}']"),
+    )
+    .await
 }
 
 /// Chooses from the menu of a page on the table.
@@ -29,25 +33,41 @@ async fn a_page_is_renamed_dated_copied_finished_and_put_away() -> Result<()> {
     come_in(&browser, &server).await?;
     more(&browser, "Lanterns", "Rename").await?;
     answer(&browser, "", "Rename").await?;
-    browser.find("//*[@role='dialog']//*[@role='alert'][contains(., '1 to 200 characters')]").await?;
+    browser
+        .find("//*[@role='dialog']//*[@role='alert'][contains(., '1 to 200 characters')]")
+        .await?;
     answer(&browser, "Lanterns on the quay", "Rename").await?;
-    browser.find("//section[@aria-labelledby='undated']//h3/a[.='Lanterns on the quay']").await?;
+    browser
+        .find("//section[@aria-labelledby='undated']//h3/a[.='Lanterns on the quay']")
+        .await?;
     more(&browser, "Lanterns on the quay", "Due date").await?;
     answer(&browser, "soon", "Set").await?;
-    browser.find("//*[@role='dialog']//*[@role='alert'][contains(., 'soon')]").await?;
+    browser
+        .find("//*[@role='dialog']//*[@role='alert'][contains(., 'soon')]")
+        .await?;
     answer(&browser, "2031-01-09", "Set").await?;
-    browser.gone("//section[@aria-labelledby='undated']").await?;
+    browser
+        .gone("//section[@aria-labelledby='undated']")
+        .await?;
     browser.find("//h3/a[.='Lanterns on the quay']").await?;
     more(&browser, "Lanterns on the quay", "Copy").await?;
-    browser.find("//h1[.='Lanterns on the quay, a copy']").await?;
+    browser
+        .find("//h1[.='Lanterns on the quay, a copy']")
+        .await?;
     click(&browser, "//a[.='Table']").await?;
     more(&browser, "Lanterns on the quay, a copy", "It is finished").await?;
-    browser.gone("//h3/a[.='Lanterns on the quay, a copy']").await?;
+    browser
+        .gone("//h3/a[.='Lanterns on the quay, a copy']")
+        .await?;
     click(&browser, "//button[starts-with(., 'Finished')]").await?;
-    browser.find("//section[@aria-label='Finished']//h3/a[.='Lanterns on the quay, a copy']").await?;
+    browser
+        .find("//section[@aria-label='Finished']//h3/a[.='Lanterns on the quay, a copy']")
+        .await?;
     more(&browser, "Lanterns on the quay, a copy", "Put away").await?;
     click(&browser, "//button[starts-with(., 'Put away')]").await?;
-    browser.find("//section[@aria-label='Put away']//h3/a[.='Lanterns on the quay, a copy']").await?;
+    browser
+        .find("//section[@aria-label='Put away']//h3/a[.='Lanterns on the quay, a copy']")
+        .await?;
     browser.close().await
 }
 
@@ -60,23 +80,63 @@ async fn a_version_is_named_and_returned_to_and_keys_do_it() -> Result<()> {
     click(&browser, "//h3/a[.='Kites over the flats']").await?;
     browser.find("//p[@data-save='saved']").await?;
     press(&browser, "?").await?;
-    browser.find("//*[@role='dialog']//dd[contains(., 'yesterday')]").await?;
-    browser.find("//body").await?.send_keys(Key::Escape + "").await?;
+    browser
+        .find("//*[@role='dialog']//dd[contains(., 'yesterday')]")
+        .await?;
+    browser
+        .find("//body")
+        .await?
+        .send_keys(Key::Escape + "")
+        .await?;
     browser.gone("//*[@role='dialog']").await?;
     press(&browser, "h").await?;
-    click(&browser, "//li[contains(., 'two pages')]//button[.='Name it']").await?;
+    click(
+        &browser,
+        "//li[contains(., 'two pages')]//button[.='Name it']",
+    )
+    .await?;
     answer(&browser, "before the photos", "Name it").await?;
-    browser.find("//li[contains(., 'two pages')]//span[contains(., 'before the photos')]").await?;
-    click(&browser, "//li[contains(., 'before the photos')]//button[.='Return to it']").await?;
-    browser.find("//output[@aria-label='Photos'][.='3']").await?;
-    browser.find("//p[@data-save='saved'][contains(., 'version 5')]").await?;
+    browser
+        .find("//li[contains(., 'two pages')]//span[contains(., 'before the photos')]")
+        .await?;
+    click(
+        &browser,
+        "//li[contains(., 'before the photos')]//button[.='Return to it']",
+    )
+    .await?;
+    browser
+        .find("//output[@aria-label='Photos'][.='3']")
+        .await?;
+    browser
+        .find("//p[@data-save='saved'][contains(., 'version 5')]")
+        .await?;
     // Undone by the keyboard: what was settled before this visit is back.
-    browser.find("//body").await?.send_keys(Key::Control + "z").await?;
-    browser.find("//output[@aria-label='Photos'][.='6']").await?;
-    browser.find("//p[@data-save='saved'][contains(., 'version 6')]").await?;
-    let id = browser.window.current_url().await?.path().split('/').nth(2).context("an id")?.to_owned();
+    browser
+        .find("//body")
+        .await?
+        .send_keys(Key::Control + "z")
+        .await?;
+    browser
+        .find("//output[@aria-label='Photos'][.='6']")
+        .await?;
+    browser
+        .find("//p[@data-save='saved'][contains(., 'version 6')]")
+        .await?;
+    let id = browser
+        .window
+        .current_url()
+        .await?
+        .path()
+        .split('/')
+        .nth(2)
+        .context("an id")?
+        .to_owned();
     let history = fetched(&browser, &format!("/api/pages/{id}/revisions")).await?;
-    ensure!(history[0]["reason"] == "undone: returned to version 2" && history[4]["names"][0] == "before the photos", "{history}");
+    ensure!(
+        history[0]["reason"] == "undone: returned to version 2"
+            && history[4]["names"][0] == "before the photos",
+        "{history}"
+    );
     browser.close().await
 }
 
@@ -93,26 +153,46 @@ async fn the_drawer_is_searched_and_sketches_are_drawn_on() -> Result<()> {
     browser.gone("//h2[.='Flag row']").await?;
     browser.find("//h2[.='Lanterns coming home']").await?;
     search.send_keys(" nowhere").await?;
-    browser.find("//p[contains(., 'No sketch is about')]").await?;
+    browser
+        .find("//p[contains(., 'No sketch is about')]")
+        .await?;
     search.clear().await?;
     search.send_keys(" ").await?;
     // For four photos, two of them upright, the sketch of the low sun comes first.
-    browser.find("//input[@aria-label='photos at hand']").await?.send_keys("4").await?;
-    browser.find("//input[@aria-label='of them upright']").await?.send_keys("2").await?;
-    browser.find("//main//li[1][.//h2[.='Low sun, both pages']]//p[.='Suits your photos as drawn']").await?;
+    browser
+        .find("//input[@aria-label='photos at hand']")
+        .await?
+        .send_keys("4")
+        .await?;
+    browser
+        .find("//input[@aria-label='of them upright']")
+        .await?
+        .send_keys("2")
+        .await?;
+    browser
+        .find("//main//li[1][.//h2[.='Low sun, both pages']]//p[.='Suits your photos as drawn']")
+        .await?;
     // Drawn on by the keyboard: a block is nudged, and the lines follow.
     click(&browser, "//button[@aria-label='More for Sledge race']").await?;
     click(&browser, "//*[@role='menuitem'][.='Draw on']").await?;
-    browser.find("//textarea[contains(., 'title t1 7 x 1 1/4 at 1, 8')]").await?;
+    browser
+        .find("//textarea[contains(., 'title t1 7 x 1 1/4 at 1, 8')]")
+        .await?;
     click(&browser, "//button[.='title']").await?;
     click(&browser, "//button[.='title']").await?;
     let lines = browser.find("//textarea").await?;
     lines.send_keys(Key::Control + Key::End).await?;
     lines.send_keys("accent 1x1 in the middle").await?;
-    browser.find("//p[@role='status'][starts-with(., 'Not saved yet')]").await?;
+    browser
+        .find("//p[@role='status'][starts-with(., 'Not saved yet')]")
+        .await?;
     click(&browser, "//button[.='Save']").await?;
-    browser.find("//p[@role='status'][.='As it lies in the drawer.']").await?;
+    browser
+        .find("//p[@role='status'][.='As it lies in the drawer.']")
+        .await?;
     browser.window.refresh().await?;
-    browser.find("//textarea[contains(., 'accent a1 1 x 1 at 5 1/2, 5 1/2')]").await?;
+    browser
+        .find("//textarea[contains(., 'accent a1 1 x 1 at 5 1/2, 5 1/2')]")
+        .await?;
     browser.close().await
 }

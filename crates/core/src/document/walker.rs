@@ -12,7 +12,11 @@ pub struct Findings(RefCell<Vec<Finding>>);
 impl Findings {
     /// Adds a finding.
     pub fn add(&self, path: &str, found: impl Into<String>, allowed: impl Into<String>) {
-        self.0.borrow_mut().push(Finding { path: path.to_owned(), found: found.into(), allowed: allowed.into() });
+        self.0.borrow_mut().push(Finding {
+            path: path.to_owned(),
+            found: found.into(),
+            allowed: allowed.into(),
+        });
     }
 
     /// Whether nothing was found wrong so far.
@@ -63,7 +67,11 @@ fn describe(value: &Value) -> String {
 impl<'a> Node<'a> {
     /// The top of a document.
     pub fn top(value: &'a Value, findings: &'a Findings) -> Node<'a> {
-        Node { value, path: String::new(), findings }
+        Node {
+            value,
+            path: String::new(),
+            findings,
+        }
     }
 
     /// Notes a finding here.
@@ -88,15 +96,27 @@ impl<'a> Node<'a> {
     /// The field of that name, if it is there and not null.
     pub fn get(&self, name: &str) -> Option<Node<'a>> {
         let value = self.value.as_object()?.get(name).filter(|v| !v.is_null())?;
-        let path = if self.path.is_empty() { name.to_owned() } else { format!("{}.{name}", self.path) };
-        Some(Node { value, path, findings: self.findings })
+        let path = if self.path.is_empty() {
+            name.to_owned()
+        } else {
+            format!("{}.{name}", self.path)
+        };
+        Some(Node {
+            value,
+            path,
+            findings: self.findings,
+        })
     }
 
     /// The field of that name, or a finding that it is missing.
     pub fn need(&self, name: &str, allowed: &str) -> Option<Node<'a>> {
         let found = self.get(name);
         if found.is_none() && self.value.is_object() {
-            let path = if self.path.is_empty() { name.to_owned() } else { format!("{}.{name}", self.path) };
+            let path = if self.path.is_empty() {
+                name.to_owned()
+            } else {
+                format!("{}.{name}", self.path)
+            };
             self.findings.add(&path, "nothing", allowed);
         }
         found
@@ -108,7 +128,11 @@ impl<'a> Node<'a> {
             self.wrong("a list");
             return Vec::new();
         };
-        let node = |(n, value)| Node { value, path: format!("{}[{n}]", self.path), findings: self.findings };
+        let node = |(n, value)| Node {
+            value,
+            path: format!("{}[{n}]", self.path),
+            findings: self.findings,
+        };
         items.iter().enumerate().map(node).collect()
     }
 
@@ -116,7 +140,11 @@ impl<'a> Node<'a> {
     pub fn at_most(&self, most: usize) -> Option<Vec<Node<'a>>> {
         let items = self.value.as_array();
         if items.is_none_or(|i| i.len() > most) {
-            self.wrong(if items.is_none() { "a list".to_owned() } else { format!("at most {most} entries") });
+            self.wrong(if items.is_none() {
+                "a list".to_owned()
+            } else {
+                format!("at most {most} entries")
+            });
             return None;
         }
         Some(self.items())
@@ -154,7 +182,10 @@ impl<'a> Node<'a> {
 
     /// A number between two bounds, or a finding.
     pub fn number(&self, least: f64, most: f64) -> Option<f64> {
-        let number = self.value.as_f64().filter(|n| n.is_finite() && (least..=most).contains(n));
+        let number = self
+            .value
+            .as_f64()
+            .filter(|n| n.is_finite() && (least..=most).contains(n));
         if number.is_none() {
             self.wrong(format!("a number from {least} to {most}"));
         }
@@ -163,8 +194,16 @@ impl<'a> Node<'a> {
 
     /// A whole number between two bounds, or a finding.
     pub fn count(&self, least: u32, most: u32) -> Option<u32> {
-        let whole = |v: &Value| v.as_u64().or_else(|| v.as_f64().filter(|n| n.fract() == 0.0 && *n >= 0.0).map(|n| n as u64));
-        let count = whole(self.value).and_then(|n| u32::try_from(n).ok()).filter(|n| (least..=most).contains(n));
+        let whole = |v: &Value| {
+            v.as_u64().or_else(|| {
+                v.as_f64()
+                    .filter(|n| n.fract() == 0.0 && *n >= 0.0)
+                    .map(|n| n as u64)
+            })
+        };
+        let count = whole(self.value)
+            .and_then(|n| u32::try_from(n).ok())
+            .filter(|n| (least..=most).contains(n));
         if count.is_none() {
             self.wrong(format!("a whole number from {least} to {most}"));
         }
@@ -173,10 +212,22 @@ impl<'a> Node<'a> {
 
     /// A length in the document's unit between two bounds (both included), or a finding.
     pub fn length(&self, unit: Unit, least: Length, most: Length) -> Option<Length> {
-        let length = self.value.as_f64().and_then(|n| Length::from_units(n, unit)).filter(|l| (least..=most).contains(l));
+        let length = self
+            .value
+            .as_f64()
+            .and_then(|n| Length::from_units(n, unit))
+            .filter(|l| (least..=most).contains(l));
         if length.is_none() {
-            let least = if least.ticks() == 1 { "above 0".to_owned() } else { format!("from {}", least.to_text(unit)) };
-            self.wrong(format!("a number of {} {least} to {}", unit.name(), most.to_text(unit)));
+            let least = if least.ticks() == 1 {
+                "above 0".to_owned()
+            } else {
+                format!("from {}", least.to_text(unit))
+            };
+            self.wrong(format!(
+                "a number of {} {least} to {}",
+                unit.name(),
+                most.to_text(unit)
+            ));
         }
         length
     }

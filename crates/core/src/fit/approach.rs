@@ -26,9 +26,19 @@ pub enum Approach {
 
 impl Approach {
     /// The names that documents use, `auto` first.
-    pub const NAMES: [&'static str; 9] = ["auto", "scale", "frame", "stretch", "mirror", "echo", "run-on", "merge", "one-side"];
-    const ALL: [Approach; 8] =
-        [Approach::Scale, Approach::Frame, Approach::Stretch, Approach::Mirror, Approach::Echo, Approach::RunOn, Approach::Merge, Approach::OneSide];
+    pub const NAMES: [&'static str; 9] = [
+        "auto", "scale", "frame", "stretch", "mirror", "echo", "run-on", "merge", "one-side",
+    ];
+    const ALL: [Approach; 8] = [
+        Approach::Scale,
+        Approach::Frame,
+        Approach::Stretch,
+        Approach::Mirror,
+        Approach::Echo,
+        Approach::RunOn,
+        Approach::Merge,
+        Approach::OneSide,
+    ];
 
     /// Its document name.
     pub const fn name(self) -> &'static str {
@@ -45,7 +55,10 @@ impl Approach {
 
     /// Whether it takes the sketch as it is, as one map of one canvas to another.
     pub const fn takes_all(self) -> bool {
-        matches!(self, Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge)
+        matches!(
+            self,
+            Approach::Scale | Approach::Frame | Approach::Stretch | Approach::Merge
+        )
     }
 
     /// What a sketch loses by it though every block that is left keeps its place: half a spread that says the same again, a page that
@@ -62,7 +75,12 @@ impl Approach {
     /// Those that apply from so many pages to so many.
     pub fn that_apply(from: u8, to: u8) -> Vec<Approach> {
         match (from, to) {
-            (1, 2) => vec![Approach::Stretch, Approach::Mirror, Approach::Echo, Approach::RunOn],
+            (1, 2) => vec![
+                Approach::Stretch,
+                Approach::Mirror,
+                Approach::Echo,
+                Approach::RunOn,
+            ],
             (2, 1) => vec![Approach::Merge, Approach::OneSide],
             _ => vec![Approach::Scale, Approach::Frame],
         }
@@ -86,15 +104,30 @@ impl Map {
         let (from, to) = (sketch.span(), target.span());
         let (sx, sy) = (to.w() / from.w(), to.h() / from.h());
         if approach != Approach::Frame {
-            return Map { sx, sy, dx: 0.0, dy: 0.0 };
+            return Map {
+                sx,
+                sy,
+                dx: 0.0,
+                dy: 0.0,
+            };
         }
         let s = sx.min(sy);
-        Map { sx: s, sy: s, dx: (to.w() - s * from.w()) / 2.0, dy: (to.h() - s * from.h()) / 2.0 }
+        Map {
+            sx: s,
+            sy: s,
+            dx: (to.w() - s * from.w()) / 2.0,
+            dy: (to.h() - s * from.h()) / 2.0,
+        }
     }
 
     /// Where a box is wanted.
     pub fn apply(self, span: Span) -> Span {
-        Span { l: span.l * self.sx + self.dx, t: span.t * self.sy + self.dy, r: span.r * self.sx + self.dx, b: span.b * self.sy + self.dy }
+        Span {
+            l: span.l * self.sx + self.dx,
+            t: span.t * self.sy + self.dy,
+            r: span.r * self.sx + self.dx,
+            b: span.b * self.sy + self.dy,
+        }
     }
 
     /// The smaller scale.

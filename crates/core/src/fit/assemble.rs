@@ -24,7 +24,11 @@ pub(crate) fn layout(scene: &Scene<'_>, model: &Model, ticks: &[i64]) -> Layout 
             over_fold(scene, item, block, &mut names, &mut blocks);
         }
     }
-    Layout { unit: scene.request.unit, canvas: scene.request.target, blocks }
+    Layout {
+        unit: scene.request.unit,
+        canvas: scene.request.target,
+        blocks,
+    }
 }
 
 /// Names for blocks that are not in the sketch: `p1b`, `p1c`, … past what is taken.
@@ -34,13 +38,18 @@ struct Names {
 
 impl Names {
     fn new(scene: &Scene<'_>) -> Names {
-        Names { taken: scene.sketch.blocks.iter().map(|b| b.id.clone()).collect() }
+        Names {
+            taken: scene.sketch.blocks.iter().map(|b| b.id.clone()).collect(),
+        }
     }
 
     fn next(&mut self, id: &str) -> String {
         let letters = ('b'..='z').map(|c| format!("{id}{c}"));
         let numbers = (2..).map(|n| format!("{id}-{n}"));
-        let free = letters.chain(numbers).find(|name| !self.taken.contains(name)).unwrap_or_default();
+        let free = letters
+            .chain(numbers)
+            .find(|name| !self.taken.contains(name))
+            .unwrap_or_default();
         self.taken.insert(free.clone());
         free
     }
@@ -48,7 +57,12 @@ impl Names {
 
 fn rect(l: i64, t: i64, r: i64, b: i64) -> Rect {
     let ticks = Length::from_ticks;
-    Rect { x: ticks(l), y: ticks(t), w: ticks(r - l), h: ticks(b - t) }
+    Rect {
+        x: ticks(l),
+        y: ticks(t),
+        w: ticks(r - l),
+        h: ticks(b - t),
+    }
 }
 
 /// The unturned box of an extent: sides exchanged back about the centre where the turn is nearer to a quarter.
@@ -68,12 +82,24 @@ fn placed(scene: &Scene<'_>, item: &Item, mut edges: [i64; 4]) -> Rect {
     for edge in &item.bleed {
         let at = super::model::edge_at(*edge);
         let sign = if at < 2 { -1.0 } else { 1.0 };
-        let drawn = item.from.iter().map(|b| sign * (scene.sketch.blocks[*b].extent().edge(*edge) - canvas.edge(*edge)));
-        let scale = if at.is_multiple_of(2) { scene.map.sx } else { scene.map.sy };
+        let drawn = item
+            .from
+            .iter()
+            .map(|b| sign * (scene.sketch.blocks[*b].extent().edge(*edge) - canvas.edge(*edge)));
+        let scale = if at.is_multiple_of(2) {
+            scene.map.sx
+        } else {
+            scene.map.sy
+        };
         let over = (drawn.fold(0.0, f64::max) * scale / step).ceil() * step;
         edges[at] += (sign * over) as i64;
         let own = |id: &String| item.from.iter().any(|b| scene.sketch.blocks[*b].id == *id);
-        let pinned = scene.request.pins.iter().filter(|p| p.edge == PinEdge::Edge(*edge) && own(&p.block)).find_map(|p| p.on_page());
+        let pinned = scene
+            .request
+            .pins
+            .iter()
+            .filter(|p| p.edge == PinEdge::Edge(*edge) && own(&p.block))
+            .find_map(|p| p.on_page());
         if let Some(pinned) = pinned {
             edges[at] = pinned.ticks();
         }
@@ -96,29 +122,54 @@ fn base(scene: &Scene<'_>, item: &Item, rect: Rect) -> LayoutBlock {
         rect,
         turn: item.turn,
         bleed: item.bleed.clone(),
-        under: if frames_several { None } else { id_of(&drawn.under) },
+        under: if frames_several {
+            None
+        } else {
+            id_of(&drawn.under)
+        },
         host: id_of(&drawn.host),
         grid: item.grid.map(|(new, _)| new).or(drawn.grid),
         ring: drawn.ring.map(|r| scaled_ring(r, drawn, rect)),
         sure: None,
         ..drawn.clone()
     };
-    let from = item.from.iter().map(|b| scene.sketch.blocks[*b].id.clone()).collect();
-    LayoutBlock { page: page_of(scene, Span::from(rect)), block, from, placed: None, whole: None }
+    let from = item
+        .from
+        .iter()
+        .map(|b| scene.sketch.blocks[*b].id.clone())
+        .collect();
+    LayoutBlock {
+        page: page_of(scene, Span::from(rect)),
+        block,
+        from,
+        placed: None,
+        whole: None,
+    }
 }
 
 /// A ring's units grow with the ring.
 fn scaled_ring(ring: Ring, drawn: &Block, rect: Rect) -> Ring {
     let scale = rect.w.ticks() as f64 / drawn.rect.w.ticks() as f64;
-    Ring { unit: Length::from_ticks(((ring.unit.ticks() as f64 * scale).round() as i64).max(1)), ..ring }
+    Ring {
+        unit: Length::from_ticks(((ring.unit.ticks() as f64 * scale).round() as i64).max(1)),
+        ..ring
+    }
 }
 
 fn page_of(scene: &Scene<'_>, span: Span) -> u8 {
-    scene.fold().map_or(0, |fold| u8::from(span.cx() > fold * INCH + 0.5))
+    scene
+        .fold()
+        .map_or(0, |fold| u8::from(span.cx() > fold * INCH + 0.5))
 }
 
 /// A block that crosses the fold becomes two, each with what lies on its page.
-fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Names, blocks: &mut Vec<LayoutBlock>) {
+fn over_fold(
+    scene: &Scene<'_>,
+    item: &Item,
+    block: LayoutBlock,
+    names: &mut Names,
+    blocks: &mut Vec<LayoutBlock>,
+) {
     let [l, t, r, b] = {
         let extent = item.extent_of(block.block.rect);
         [extent.l, extent.t, extent.r, extent.b].map(|at| at.round() as i64)
@@ -128,8 +179,11 @@ fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Nam
         blocks.push(block);
         return;
     };
-    let plain =
-        block.block.shape == Shape::Rect && block.block.grid.is_none() && block.block.ring.is_none() && !item.is_tilted() && !item.on_its_side();
+    let plain = block.block.shape == Shape::Rect
+        && block.block.grid.is_none()
+        && block.block.ring.is_none()
+        && !item.is_tilted()
+        && !item.on_its_side();
     let whole = (!plain).then_some(block.block.rect);
     let mut left = block.clone();
     left.block.rect = unturned(item, [l, t, fold, b]);
@@ -142,7 +196,9 @@ fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Nam
     right_part.block.bleed.retain(|e| *e != Edge::Left);
     right_part.page = 1;
     right_part.whole = whole;
-    if plain && let (Some(shows_left), Some(shows_right)) = (&mut left.placed, &mut right_part.placed) {
+    if plain
+        && let (Some(shows_left), Some(shows_right)) = (&mut left.placed, &mut right_part.placed)
+    {
         let on_left = shows_left.keep.w * (fold - l) as f64 / (r - l) as f64;
         shows_right.keep.x += on_left;
         shows_right.keep.w -= on_left;
@@ -152,19 +208,36 @@ fn over_fold(scene: &Scene<'_>, item: &Item, block: LayoutBlock, names: &mut Nam
 }
 
 /// A slot's photos, each with its print.
-fn photos(scene: &Scene<'_>, model: &Model, ticks: &[i64], n: usize, names: &mut Names, blocks: &mut Vec<LayoutBlock>) {
+fn photos(
+    scene: &Scene<'_>,
+    model: &Model,
+    ticks: &[i64],
+    n: usize,
+    names: &mut Names,
+    blocks: &mut Vec<LayoutBlock>,
+) {
     let item = &scene.items[n];
     let vars = &model.vars[n];
     for (cell, (cols, rows)) in item.cell_runs().into_iter().enumerate() {
         let ((l, r), (t, b)) = (Vars::over(&vars.cols, cols), Vars::over(&vars.rows, rows));
         let edges = [ticks[l], ticks[t], ticks[r], ticks[b]];
-        let rect = if item.is_split() { unturned(item, edges) } else { placed(scene, item, edges) };
+        let rect = if item.is_split() {
+            unturned(item, edges)
+        } else {
+            placed(scene, item, edges)
+        };
         let mut block = base(scene, item, rect);
         if cell > 0 {
             block.block.id = names.next(&scene.sketch.blocks[item.from[0]].id);
         }
-        let begins = vars.print_begins.get(cell).map(|b| b.map(|v| v.map(|v| ticks[v])));
-        block.placed = item.prints.get(cell).and_then(|p| shown(scene, item, *p, rect, begins.unwrap_or_default()));
+        let begins = vars
+            .print_begins
+            .get(cell)
+            .map(|b| b.map(|v| v.map(|v| ticks[v])));
+        block.placed = item
+            .prints
+            .get(cell)
+            .and_then(|p| shown(scene, item, *p, rect, begins.unwrap_or_default()));
         if item.is_split() {
             blocks.push(block);
         } else {
@@ -174,8 +247,16 @@ fn photos(scene: &Scene<'_>, model: &Model, ticks: &[i64], n: usize, names: &mut
 }
 
 /// What of a print shows in a box: its middle, or what lies in the box where the print's edges have a place on the page.
-fn shown(scene: &Scene<'_>, item: &Item, print: usize, rect: Rect, begins: [Option<i64>; 2]) -> Option<Placed> {
-    let Photos::Prints(prints) = &scene.request.photos else { return None };
+fn shown(
+    scene: &Scene<'_>,
+    item: &Item,
+    print: usize,
+    rect: Rect,
+    begins: [Option<i64>; 2],
+) -> Option<Placed> {
+    let Photos::Prints(prints) = &scene.request.photos else {
+        return None;
+    };
     let print = &prints[print];
     let share = |side: Length, full: Length| (side.ticks() as f64 / full.ticks() as f64).min(1.0);
     let (w, h) = (share(rect.w, print.size.w), share(rect.h, print.size.h));
@@ -183,15 +264,39 @@ fn shown(scene: &Scene<'_>, item: &Item, print: usize, rect: Rect, begins: [Opti
     // How much of the print lies before the box, across the page and down it.
     let cut = |begin: Option<i64>, low: f64, side: Length, full: Length| {
         let most = (full - side).ticks().max(0) as f64;
-        begin.map_or(most / 2.0, |begin| (low - begin as f64).clamp(0.0, most)) / full.ticks() as f64
+        begin.map_or(most / 2.0, |begin| (low - begin as f64).clamp(0.0, most))
+            / full.ticks() as f64
     };
     let quarters = item.quarters();
-    let (across, down) = if quarters.is_multiple_of(2) { (begins[0], begins[1]) } else { (begins[1], begins[0]) };
-    let (low_x, low_y) = if quarters.is_multiple_of(2) { (extent.l, extent.t) } else { (extent.t, extent.l) };
+    let (across, down) = if quarters.is_multiple_of(2) {
+        (begins[0], begins[1])
+    } else {
+        (begins[1], begins[0])
+    };
+    let (low_x, low_y) = if quarters.is_multiple_of(2) {
+        (extent.l, extent.t)
+    } else {
+        (extent.t, extent.l)
+    };
     let x = cut(across, low_x, rect.w, print.size.w);
     let y = cut(down, low_y, rect.h, print.size.h);
     // Turned, the print's own left or top lies at the far end.
-    let x = if matches!(quarters, 2 | 3) { 1.0 - w - x } else { x };
-    let y = if matches!(quarters, 1 | 2) { 1.0 - h - y } else { y };
-    Some(Placed { photo: print.id.clone(), print: Size { w: print.size.w, h: print.size.h }, keep: Keep { x, y, w, h } })
+    let x = if matches!(quarters, 2 | 3) {
+        1.0 - w - x
+    } else {
+        x
+    };
+    let y = if matches!(quarters, 1 | 2) {
+        1.0 - h - y
+    } else {
+        y
+    };
+    Some(Placed {
+        photo: print.id.clone(),
+        print: Size {
+            w: print.size.w,
+            h: print.size.h,
+        },
+        keep: Keep { x, y, w, h },
+    })
 }

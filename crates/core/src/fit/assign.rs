@@ -12,14 +12,29 @@ pub(super) const WORTH_A_FOCAL: i64 = 3_000;
 /// print trimmed away whole.
 pub(super) fn prints(items: &mut [Item], prints: &[Print]) -> i64 {
     let mut cells: Vec<(usize, f64, f64)> = Vec::new();
-    for (n, item) in items.iter().enumerate().filter(|(_, i)| i.kind == Kind::Photo) {
+    for (n, item) in items
+        .iter()
+        .enumerate()
+        .filter(|(_, i)| i.kind == Kind::Photo)
+    {
         let (cols, rows) = (item.run_shares(true), item.run_shares(false));
         let take = |shares: &[f64], run: (usize, usize)| shares[run.0..=run.1].iter().sum::<f64>();
         for (across, down) in item.cell_runs() {
-            let (w, h) = (item.want.w() * take(&cols, across), item.want.h() * take(&rows, down));
+            let (w, h) = (
+                item.want.w() * take(&cols, across),
+                item.want.h() * take(&rows, down),
+            );
             // The slot keeps its drawn shape unless it is split.
-            let shape = if item.is_split() { w / h } else { item.drawn.w() / item.drawn.h() };
-            let shape = if item.on_its_side() { 1.0 / shape } else { shape };
+            let shape = if item.is_split() {
+                w / h
+            } else {
+                item.drawn.w() / item.drawn.h()
+            };
+            let shape = if item.on_its_side() {
+                1.0 / shape
+            } else {
+                shape
+            };
             cells.push((n, w * h, shape));
         }
     }

@@ -27,25 +27,51 @@ pub struct Back {
 /// When front or back is a spread, when nothing is named, or a block is not on the front.
 pub fn back(front: &Layout, see_through: &[String], sketch: &Sketch) -> Result<Back, Invalid> {
     if front.canvas.pages != 1 || sketch.canvas.pages != 1 {
-        return Err(Invalid::one("see_through", "a spread", "a front of one page, and a sketch of one page for its back"));
+        return Err(Invalid::one(
+            "see_through",
+            "a spread",
+            "a front of one page, and a sketch of one page for its back",
+        ));
     }
     if see_through.is_empty() {
-        return Err(Invalid::one("see_through", "nothing", "the ids of the front's blocks that can be seen through"));
+        return Err(Invalid::one(
+            "see_through",
+            "nothing",
+            "the ids of the front's blocks that can be seen through",
+        ));
     }
     let mut shown: Vec<Block> = Vec::new();
     for id in see_through {
         let parts = front.blocks.iter().filter(|b| b.from.contains(id));
         let before = shown.len();
-        shown.extend(parts.map(|b| Block { under: None, host: None, sure: None, ..b.block.clone() }));
+        shown.extend(parts.map(|b| Block {
+            under: None,
+            host: None,
+            sure: None,
+            ..b.block.clone()
+        }));
         if shown.len() == before {
-            return Err(Invalid::one("see_through", id.clone(), "blocks that are on the front"));
+            return Err(Invalid::one(
+                "see_through",
+                id.clone(),
+                "blocks that are on the front",
+            ));
         }
     }
     // The front itself as a sketch, so that turns, corners and bleeds are mirrored with their boxes.
-    let front = Sketch { canvas: front.canvas, blocks: shown, unit: front.unit, ..sketch.clone() };
+    let front = Sketch {
+        canvas: front.canvas,
+        blocks: shown,
+        unit: front.unit,
+        ..sketch.clone()
+    };
     let mirrored = front.oriented(QuarterTurn::default(), Flip::Across);
     let (page, own) = (mirrored.canvas.page, sketch.canvas.page);
-    let scale = |l: Length, from: Length, to: Length| Length::from_ticks((l.ticks() as f64 * to.ticks() as f64 / from.ticks() as f64).round() as i64);
+    let scale = |l: Length, from: Length, to: Length| {
+        Length::from_ticks(
+            (l.ticks() as f64 * to.ticks() as f64 / from.ticks() as f64).round() as i64,
+        )
+    };
     let mut made = sketch.clone();
     let mut pins = Vec::new();
     for (n, block) in mirrored.blocks.iter().enumerate() {
@@ -56,14 +82,41 @@ pub fn back(front: &Layout, see_through: &[String], sketch: &Sketch) -> Result<B
         let span = block.extent();
         for edge in Edge::ALL {
             let at = Length::from_ticks(span.edge(edge).round() as i64);
-            pins.push(Pin { block: id.clone(), edge: PinEdge::Edge(edge), at, to: None });
+            pins.push(Pin {
+                block: id.clone(),
+                edge: PinEdge::Edge(edge),
+                at,
+                to: None,
+            });
         }
         let Rect { x, y, w, h } = block.rect;
-        let rect = Rect { x: scale(x, page.w, own.w), y: scale(y, page.h, own.h), w: scale(w, page.w, own.w), h: scale(h, page.h, own.h) };
+        let rect = Rect {
+            x: scale(x, page.w, own.w),
+            y: scale(y, page.h, own.h),
+            w: scale(w, page.w, own.w),
+            h: scale(h, page.h, own.h),
+        };
         // Seen from behind, a photo or its words are a piece of paper.
-        let keeps = matches!(block.kind, Kind::Paper | Kind::Strip | Kind::Grid | Kind::Ring | Kind::Wash | Kind::Accent | Kind::Cluster);
+        let keeps = matches!(
+            block.kind,
+            Kind::Paper
+                | Kind::Strip
+                | Kind::Grid
+                | Kind::Ring
+                | Kind::Wash
+                | Kind::Accent
+                | Kind::Cluster
+        );
         let kind = if keeps { block.kind } else { Kind::Paper };
-        made.blocks.insert(n, Block { id, kind, rect, ..block.clone() });
+        made.blocks.insert(
+            n,
+            Block {
+                id,
+                kind,
+                rect,
+                ..block.clone()
+            },
+        );
     }
     Ok(Back { sketch: made, pins })
 }

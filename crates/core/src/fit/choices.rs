@@ -42,13 +42,33 @@ const MOST_FINDINGS: usize = 20;
 
 impl Choices {
     /// What a search settled on a scene.
-    pub(super) fn of(approach: Approach, scene: &Scene<'_>, model: &Model, settled: Settled) -> Choices {
+    pub(super) fn of(
+        approach: Approach,
+        scene: &Scene<'_>,
+        model: &Model,
+        settled: Settled,
+    ) -> Choices {
         let sides = scene.items.iter().zip(&settled.sides);
-        let sides = sides.filter_map(|(item, side)| Some((id_of(scene, item), (*side)?))).collect();
+        let sides = sides
+            .filter_map(|(item, side)| Some((id_of(scene, item), (*side)?)))
+            .collect();
         let rows = model.programme.rows.len();
-        let mut named = if settled.lost.is_empty() { Vec::new() } else { names(scene, model) };
-        let lost = settled.lost.iter().filter_map(|from_end| named[rows - from_end].take()).collect();
-        Choices { approach, sides, lost, solved: settled.solved }
+        let mut named = if settled.lost.is_empty() {
+            Vec::new()
+        } else {
+            names(scene, model)
+        };
+        let lost = settled
+            .lost
+            .iter()
+            .filter_map(|from_end| named[rows - from_end].take())
+            .collect();
+        Choices {
+            approach,
+            sides,
+            lost,
+            solved: settled.solved,
+        }
     }
 
     /// The same, told for the approach that made the sketch they were settled on.
@@ -68,11 +88,19 @@ impl Choices {
     pub(super) fn sides_on(&self, scene: &Scene<'_>) -> Result<Vec<Option<Side>>, Invalid> {
         let mut findings = Vec::new();
         let mut wrong = |id: &str, found: String, allowed: &str| {
-            findings.push(Finding { path: format!("sides.{id}"), found, allowed: allowed.to_owned() });
+            findings.push(Finding {
+                path: format!("sides.{id}"),
+                found,
+                allowed: allowed.to_owned(),
+            });
         };
         let known: Vec<String> = scene.items.iter().map(|i| id_of(scene, i)).collect();
         for id in self.sides.keys().filter(|id| !known.contains(id)) {
-            wrong(id, "a block that stands for no slot of this request".to_owned(), "the choices of a proposal of this request");
+            wrong(
+                id,
+                "a block that stands for no slot of this request".to_owned(),
+                "the choices of a proposal of this request",
+            );
         }
         let mut sides = Vec::with_capacity(scene.items.len());
         for (item, id) in scene.items.iter().zip(&known) {
@@ -86,12 +114,20 @@ impl Choices {
                 Some(Side::Through(gap)) => usize::from(gap) < scene.fold_gaps(item).len(),
             };
             if !suits {
-                wrong(id, side.map_or("nothing".to_owned(), |s| s.to_string()), "a page that this block can have in this request");
+                wrong(
+                    id,
+                    side.map_or("nothing".to_owned(), |s| s.to_string()),
+                    "a page that this block can have in this request",
+                );
             }
             sides.push(side);
         }
         findings.truncate(MOST_FINDINGS);
-        if findings.is_empty() { Ok(sides) } else { Err(Invalid { findings }) }
+        if findings.is_empty() {
+            Ok(sides)
+        } else {
+            Err(Invalid { findings })
+        }
     }
 
     /// Held against a programme: its rows whose wishes are let go of, as places from the end.
@@ -103,8 +139,11 @@ impl Choices {
             return Ok(Vec::new());
         }
         let rows = model.programme.rows.len();
-        let named: BTreeMap<String, usize> =
-            names(scene, model).into_iter().enumerate().filter_map(|(row, wish)| Some((wish?.to_string(), row))).collect();
+        let named: BTreeMap<String, usize> = names(scene, model)
+            .into_iter()
+            .enumerate()
+            .filter_map(|(row, wish)| Some((wish?.to_string(), row)))
+            .collect();
         let (mut found, mut findings) = (Vec::new(), Vec::new());
         for (n, wish) in self.lost.iter().enumerate() {
             match named.get(&wish.to_string()) {
@@ -117,7 +156,11 @@ impl Choices {
             }
         }
         findings.truncate(MOST_FINDINGS);
-        if findings.is_empty() { Ok(found) } else { Err(Invalid { findings }) }
+        if findings.is_empty() {
+            Ok(found)
+        } else {
+            Err(Invalid { findings })
+        }
     }
 
     /// Where the variables were.
@@ -127,8 +170,15 @@ impl Choices {
 
     /// Writes them.
     pub fn to_json(&self) -> Value {
-        let sides: Map<String, Value> = self.sides.iter().map(|(id, side)| (id.clone(), side.to_string().into())).collect();
-        let lost = self.lost.iter().map(|l| json!({"wish": wish_name(l.wish), "blocks": l.blocks, "nth": l.nth}));
+        let sides: Map<String, Value> = self
+            .sides
+            .iter()
+            .map(|(id, side)| (id.clone(), side.to_string().into()))
+            .collect();
+        let lost = self
+            .lost
+            .iter()
+            .map(|l| json!({"wish": wish_name(l.wish), "blocks": l.blocks, "nth": l.nth}));
         json!({
             "approach": self.approach.name(),
             "sides": sides,
@@ -158,10 +208,17 @@ fn names(scene: &Scene<'_>, model: &Model) -> Vec<Option<LostWish>> {
     let mut counts: BTreeMap<(&str, usize, usize), usize> = BTreeMap::new();
     let rows = model.programme.rows.iter();
     rows.map(|row| {
-        let Reason::Wish(wish @ (Wish::Line | Wish::Contact | Wish::Equal), a, b) = row.reason else { return None };
+        let Reason::Wish(wish @ (Wish::Line | Wish::Contact | Wish::Equal), a, b) = row.reason
+        else {
+            return None;
+        };
         let count = counts.entry((wish_name(wish), a, b)).or_default();
         *count += 1;
-        Some(LostWish { wish, blocks: [a, b].map(|n| id_of(scene, &scene.items[n])), nth: *count - 1 })
+        Some(LostWish {
+            wish,
+            blocks: [a, b].map(|n| id_of(scene, &scene.items[n])),
+            nth: *count - 1,
+        })
     })
     .collect()
 }
@@ -177,7 +234,14 @@ const fn wish_name(wish: Wish) -> &'static str {
 
 impl std::fmt::Display for LostWish {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        write!(f, "{} {} of {} and {}", wish_name(self.wish), self.nth, self.blocks[0], self.blocks[1])
+        write!(
+            f,
+            "{} {} of {} and {}",
+            wish_name(self.wish),
+            self.nth,
+            self.blocks[0],
+            self.blocks[1]
+        )
     }
 }
 
@@ -194,14 +258,28 @@ impl std::fmt::Display for Side {
 
 fn read(top: &Node<'_>) -> Option<Choices> {
     top.object()?;
-    let approach = top.need("approach", &Approach::NAMES.join(", ")).and_then(|n| n.one_of(&Approach::NAMES, Approach::or_auto));
+    let approach = top
+        .need("approach", &Approach::NAMES.join(", "))
+        .and_then(|n| n.one_of(&Approach::NAMES, Approach::or_auto));
     if approach == Some(None) {
-        top.need("approach", "an approach")?.wrong("an approach, not auto");
+        top.need("approach", "an approach")?
+            .wrong("an approach, not auto");
     }
-    let sides = top.need("sides", "an object of pages by block").and_then(|n| read_sides(&n));
-    let lost = top.need("lost", "a list").and_then(|n| n.each(MOST, read_lost));
-    let solved = top.need("solved", "a list").and_then(|n| n.each(MOST, read_place));
-    Some(Choices { approach: approach??, sides: sides?, lost: lost?, solved: solved? })
+    let sides = top
+        .need("sides", "an object of pages by block")
+        .and_then(|n| read_sides(&n));
+    let lost = top
+        .need("lost", "a list")
+        .and_then(|n| n.each(MOST, read_lost));
+    let solved = top
+        .need("solved", "a list")
+        .and_then(|n| n.each(MOST, read_place));
+    Some(Choices {
+        approach: approach??,
+        sides: sides?,
+        lost: lost?,
+        solved: solved?,
+    })
 }
 
 fn read_sides(node: &Node<'_>) -> Option<BTreeMap<String, Side>> {
@@ -225,7 +303,12 @@ fn side_from(text: &str) -> Option<Side> {
         "left" => Some(Side::Left),
         "right" => Some(Side::Right),
         "astride" => Some(Side::Astride),
-        other => other.strip_prefix("through ")?.parse().ok().filter(|gap| u32::from(*gap) <= MOST_GAPS).map(Side::Through),
+        other => other
+            .strip_prefix("through ")?
+            .parse()
+            .ok()
+            .filter(|gap| u32::from(*gap) <= MOST_GAPS)
+            .map(Side::Through),
     }
 }
 
@@ -247,8 +330,14 @@ fn read_lost(node: &Node<'_>) -> Option<LostWish> {
         }
         pair
     });
-    let nth = node.need("nth", "a whole number from 0").and_then(|n| n.count(0, MOST as u32));
-    Some(LostWish { wish: wish?, blocks: ids?, nth: nth? as usize })
+    let nth = node
+        .need("nth", "a whole number from 0")
+        .and_then(|n| n.count(0, MOST as u32));
+    Some(LostWish {
+        wish: wish?,
+        blocks: ids?,
+        nth: nth? as usize,
+    })
 }
 
 fn read_place(node: &Node<'_>) -> Option<f64> {

@@ -16,9 +16,17 @@ const RIGHT: &str = "-right";
 /// An ending that makes a name of no block of the sketch from any of its blocks' names.
 fn free_ending(sketch: &Sketch) -> String {
     let ids: BTreeSet<&str> = sketch.blocks.iter().map(|b| b.id.as_str()).collect();
-    let is_free = |ending: &String| !ids.iter().any(|id| id.strip_suffix(ending.as_str()).is_some_and(|stem| ids.contains(stem)));
+    let is_free = |ending: &String| {
+        !ids.iter().any(|id| {
+            id.strip_suffix(ending.as_str())
+                .is_some_and(|stem| ids.contains(stem))
+        })
+    };
     let numbered = (2..).map(|n| format!("{RIGHT}-{n}"));
-    std::iter::once(RIGHT.to_owned()).chain(numbered).find(is_free).expect("a sketch has so many blocks and no more")
+    std::iter::once(RIGHT.to_owned())
+        .chain(numbered)
+        .find(is_free)
+        .expect("a sketch has so many blocks and no more")
 }
 
 /// A sketch made from another, for one approach.
@@ -35,7 +43,11 @@ pub(super) struct Derived {
 }
 
 /// The sketch that an approach makes first; none when it is a map of one canvas to another. The error is that nothing would be left.
-pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) -> Option<Result<Derived, Conflict>> {
+pub(super) fn derived(
+    request: &Request,
+    sketch: &Sketch,
+    approach: Approach,
+) -> Option<Result<Derived, Conflict>> {
     let ending = free_ending(sketch);
     let made = match approach {
         Approach::Mirror => doubled(sketch, true, &ending),
@@ -51,9 +63,25 @@ pub(super) fn derived(request: &Request, sketch: &Sketch, approach: Approach) ->
     let holds = request.holds.copied(&made.from, &ending);
     let slots = slots_of(request, &made, &ending);
     let (turn, flip) = (QuarterTurn::default(), Flip::None);
-    let inner =
-        Request { sketch: made.sketch, approach: Some(Approach::Scale), turn, flip, pins, holds, slots, at_fold: Vec::new(), ..request.clone() };
-    Some(Ok(Derived { approach, request: inner, ending, pin_of, from: made.from, notes: made.notes }))
+    let inner = Request {
+        sketch: made.sketch,
+        approach: Some(Approach::Scale),
+        turn,
+        flip,
+        pins,
+        holds,
+        slots,
+        at_fold: Vec::new(),
+        ..request.clone()
+    };
+    Some(Ok(Derived {
+        approach,
+        request: inner,
+        ending,
+        pin_of,
+        from: made.from,
+        notes: made.notes,
+    }))
 }
 
 struct Made {
@@ -71,7 +99,11 @@ impl Derived {
     /// What stands for a sketch block on the right page: its copy, or itself where it runs over the fold.
     pub(super) fn on_right(&self, id: &str) -> String {
         let copy = self.copy_of(id);
-        if self.request.sketch.index_of(&copy).is_some() { copy } else { id.to_owned() }
+        if self.request.sketch.index_of(&copy).is_some() {
+            copy
+        } else {
+            id.to_owned()
+        }
     }
 
     /// The name of a block's copy on the right page, be there one or not.
@@ -86,7 +118,13 @@ impl Derived {
 
     /// A proposal told in the sketch's own blocks again.
     pub(super) fn named(&self, proposal: Proposal, asked: &Request) -> Proposal {
-        let own = |id: &String| self.from.iter().find(|(made, _)| made == id).map_or(id, |(_, from)| from).clone();
+        let own = |id: &String| {
+            self.from
+                .iter()
+                .find(|(made, _)| made == id)
+                .map_or(id, |(_, from)| from)
+                .clone()
+        };
         let made = Some(Box::new((self.request.clone(), proposal.layout.clone())));
         let mut layout = proposal.layout;
         for block in &mut layout.blocks {
@@ -95,55 +133,125 @@ impl Derived {
             }
             block.from.dedup();
         }
-        let notes = proposal.notes.into_iter().chain(self.notes.iter().cloned()).collect();
+        let notes = proposal
+            .notes
+            .into_iter()
+            .chain(self.notes.iter().cloned())
+            .collect();
         let choices = proposal.choices.by(self.approach);
         let score = (proposal.score - self.approach.loses()).max(0.0);
-        Proposal { approach: self.approach, score, turn: asked.turn, flip: asked.flip, layout, notes, choices, made, ..proposal }
+        Proposal {
+            approach: self.approach,
+            score,
+            turn: asked.turn,
+            flip: asked.flip,
+            layout,
+            notes,
+            choices,
+            made,
+            ..proposal
+        }
     }
 
     /// A conflict told in the sketch's own blocks and the request's own pins again.
     pub(super) fn told(&self, conflict: Conflict) -> Conflict {
-        let own = |id: &String| self.from.iter().find(|(made, _)| made == id).map_or(id, |(_, from)| from).clone();
+        let own = |id: &String| {
+            self.from
+                .iter()
+                .find(|(made, _)| made == id)
+                .map_or(id, |(_, from)| from)
+                .clone()
+        };
         let mut blocks: Vec<String> = conflict.blocks.iter().map(own).collect();
         blocks.sort();
         blocks.dedup();
-        let mut pins: Vec<usize> = conflict.pins.iter().filter_map(|n| self.pin_of.get(*n).copied()).collect();
+        let mut pins: Vec<usize> = conflict
+            .pins
+            .iter()
+            .filter_map(|n| self.pin_of.get(*n).copied())
+            .collect();
         pins.sort_unstable();
         pins.dedup();
-        Conflict { blocks, pins, ..conflict }
+        Conflict {
+            blocks,
+            pins,
+            ..conflict
+        }
     }
 }
 
 /// The pins of the derived sketch, and which pin of the request each stands for. Where both pages say the sketch, a pin holds both copies,
 /// the other one where the first one's image (or its like) is; one that points to the right page holds the copy there first.
-fn pins_of(request: &Request, made: &Made, approach: Approach, ending: &str) -> (Vec<Pin>, Vec<usize>) {
+fn pins_of(
+    request: &Request,
+    made: &Made,
+    approach: Approach,
+    ending: &str,
+) -> (Vec<Pin>, Vec<usize>) {
     let known = |id: &str| made.sketch.index_of(id).is_some();
     let copy = |id: &str| Some(format!("{id}{ending}")).filter(|id| known(id));
     let page = request.target.page.w;
     let mut found = Vec::new();
-    for (n, pin) in request.pins.iter().enumerate().filter(|(_, p)| p.blocks().all(|id| known(id))) {
-        let right = copy(&pin.block).filter(|_| matches!(approach, Approach::Mirror | Approach::Echo));
+    for (n, pin) in request
+        .pins
+        .iter()
+        .enumerate()
+        .filter(|(_, p)| p.blocks().all(|id| known(id)))
+    {
+        let right =
+            copy(&pin.block).filter(|_| matches!(approach, Approach::Mirror | Approach::Echo));
         let Some(right) = right else {
             found.push((pin.clone(), n));
             continue;
         };
         let image = |pin: &Pin| match (approach, pin.on_page()) {
             _ if !pin.edge.is_across() || pin.edge.is_size() => pin.clone(),
-            (Approach::Mirror, Some(at)) => Pin { edge: pin.edge.mirrored(), at: page + page - at, ..pin.clone() },
+            (Approach::Mirror, Some(at)) => Pin {
+                edge: pin.edge.mirrored(),
+                at: page + page - at,
+                ..pin.clone()
+            },
             (Approach::Mirror, None) => {
-                let to = pin.to.clone().map(|to| PinTo { edge: to.edge.mirrored(), ..to });
-                Pin { edge: pin.edge.mirrored(), at: Length::ZERO - pin.at, to, ..pin.clone() }
+                let to = pin.to.clone().map(|to| PinTo {
+                    edge: to.edge.mirrored(),
+                    ..to
+                });
+                Pin {
+                    edge: pin.edge.mirrored(),
+                    at: Length::ZERO - pin.at,
+                    to,
+                    ..pin.clone()
+                }
             }
-            (_, Some(at)) if at > page => Pin { at: at - page, ..pin.clone() },
-            (_, Some(at)) => Pin { at: at + page, ..pin.clone() },
+            (_, Some(at)) if at > page => Pin {
+                at: at - page,
+                ..pin.clone()
+            },
+            (_, Some(at)) => Pin {
+                at: at + page,
+                ..pin.clone()
+            },
             (_, None) => pin.clone(),
         };
         let on_right = |pin: Pin| {
-            let to = pin.to.map(|to| PinTo { block: copy(&to.block).unwrap_or(to.block), ..to });
-            Pin { block: right.clone(), to, ..pin }
+            let to = pin.to.map(|to| PinTo {
+                block: copy(&to.block).unwrap_or(to.block),
+                ..to
+            });
+            Pin {
+                block: right.clone(),
+                to,
+                ..pin
+            }
         };
-        let points_right = pin.edge.is_across() && !pin.edge.is_size() && pin.on_page().is_some_and(|at| at > page);
-        let (left, right) = if points_right { (image(pin), on_right(pin.clone())) } else { (pin.clone(), on_right(image(pin))) };
+        let points_right = pin.edge.is_across()
+            && !pin.edge.is_size()
+            && pin.on_page().is_some_and(|at| at > page);
+        let (left, right) = if points_right {
+            (image(pin), on_right(pin.clone()))
+        } else {
+            (pin.clone(), on_right(image(pin)))
+        };
         found.extend([(left, n), (right, n)]);
     }
     found.into_iter().unzip()
@@ -153,22 +261,41 @@ fn pins_of(request: &Request, made: &Made, approach: Approach, ending: &str) -> 
 fn slots_of(request: &Request, made: &Made, ending: &str) -> Vec<SlotChoice> {
     let known = |s: &SlotChoice| s.photos.iter().all(|id| made.sketch.index_of(id).is_some());
     let own: Vec<SlotChoice> = request.slots.iter().filter(|s| known(s)).cloned().collect();
-    let right = |s: &SlotChoice| SlotChoice { photos: s.photos.iter().map(|id| format!("{id}{ending}")).collect(), ..s.clone() };
-    let both: Vec<SlotChoice> = own.iter().cloned().chain(own.iter().map(right).filter(known)).collect();
+    let right = |s: &SlotChoice| SlotChoice {
+        photos: s.photos.iter().map(|id| format!("{id}{ending}")).collect(),
+        ..s.clone()
+    };
+    let both: Vec<SlotChoice> = own
+        .iter()
+        .cloned()
+        .chain(own.iter().map(right).filter(known))
+        .collect();
     let shown: usize = both.iter().map(|s| s.way.shows() as usize).sum();
     let named: usize = both.iter().map(|s| s.photos.len()).sum();
-    let room = request.photo_count().is_none_or(|count| count >= shown + made.sketch.photo_slots() - named);
+    let room = request
+        .photo_count()
+        .is_none_or(|count| count >= shown + made.sketch.photo_slots() - named);
     if room { both } else { own }
 }
 
 /// A copy of a block under another name, its neighbours' names changed along.
 fn renamed(block: &Block, name: impl Fn(&str) -> String) -> Block {
-    Block { id: name(&block.id), under: block.under.as_deref().map(&name), host: block.host.as_deref().map(&name), ..block.clone() }
+    Block {
+        id: name(&block.id),
+        under: block.under.as_deref().map(&name),
+        host: block.host.as_deref().map(&name),
+        ..block.clone()
+    }
 }
 
 /// A block that is cut straight by the fold without harm: what lies beyond goes.
 fn may_be_cut(block: &Block) -> bool {
-    block.turn == 0.0 && block.shape == Shape::Rect && matches!(block.kind, Kind::Strip | Kind::Paper | Kind::Mat | Kind::Wash)
+    block.turn == 0.0
+        && block.shape == Shape::Rect
+        && matches!(
+            block.kind,
+            Kind::Strip | Kind::Paper | Kind::Mat | Kind::Wash
+        )
 }
 
 /// Cuts a box to a stretch across; false when nothing of it is left.
@@ -182,19 +309,34 @@ fn cut(rect: &mut Rect, from: Length, until: Length) -> bool {
 /// Both pages from one sketch. What runs off the page at the fold on both sides is one block across it.
 fn doubled(sketch: &Sketch, mirrored: bool, ending: &str) -> Made {
     let w = sketch.canvas.page.w;
-    let other = if mirrored { sketch.oriented(QuarterTurn::default(), Flip::Across) } else { sketch.clone() };
-    let mut made = Sketch { blocks: Vec::new(), ..sketch.clone() };
+    let other = if mirrored {
+        sketch.oriented(QuarterTurn::default(), Flip::Across)
+    } else {
+        sketch.clone()
+    };
+    let mut made = Sketch {
+        blocks: Vec::new(),
+        ..sketch.clone()
+    };
     made.canvas.pages = 2;
     let mut from = Vec::new();
-    let runs_over = |left: &Block, right: &Block| may_be_cut(left) && left.bleed.contains(&Edge::Right) && right.bleed.contains(&Edge::Left);
-    let joined: Vec<bool> = sketch.blocks.iter().zip(&other.blocks).map(|(l, r)| runs_over(l, r)).collect();
+    let runs_over = |left: &Block, right: &Block| {
+        may_be_cut(left) && left.bleed.contains(&Edge::Right) && right.bleed.contains(&Edge::Left)
+    };
+    let joined: Vec<bool> = sketch
+        .blocks
+        .iter()
+        .zip(&other.blocks)
+        .map(|(l, r)| runs_over(l, r))
+        .collect();
     for (n, block) in sketch.blocks.iter().enumerate() {
         let mut left = block.clone();
         if joined[n] {
             let right = &other.blocks[n];
             left.rect.w = right.rect.right() + w - left.rect.x;
             left.bleed.retain(|e| *e != Edge::Right);
-            left.bleed.extend(right.bleed.iter().filter(|e| **e != Edge::Left));
+            left.bleed
+                .extend(right.bleed.iter().filter(|e| **e != Edge::Left));
             left.bleed.sort_unstable();
             left.bleed.dedup();
         } else {
@@ -222,7 +364,11 @@ fn doubled(sketch: &Sketch, mirrored: bool, ending: &str) -> Made {
         from.push((right.id.clone(), sketch.blocks[n].id.clone()));
         made.blocks.push(right);
     }
-    Made { sketch: made, from, notes: Vec::new() }
+    Made {
+        sketch: made,
+        from,
+        notes: Vec::new(),
+    }
 }
 
 /// The left page as the sketch; what bleeds off its right edge runs on. Photos beyond the sketch's own go to the right page, the largest
@@ -233,7 +379,9 @@ fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> Made {
     made.canvas.pages = 2;
     let mut running = Vec::new();
     for block in &mut made.blocks {
-        let runs = matches!(block.kind, Kind::Strip | Kind::Paper | Kind::Wash) && block.turn == 0.0 && block.shape == Shape::Rect;
+        let runs = matches!(block.kind, Kind::Strip | Kind::Paper | Kind::Wash)
+            && block.turn == 0.0
+            && block.shape == Shape::Rect;
         if !block.bleed.contains(&Edge::Right) {
             continue;
         }
@@ -244,16 +392,31 @@ fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> Made {
             block.bleed.retain(|e| *e != Edge::Right);
         }
     }
-    let mut from: Vec<(String, String)> = sketch.blocks.iter().map(|b| (b.id.clone(), b.id.clone())).collect();
-    let further = request.photo_count().map_or(0, |wanted| wanted.saturating_sub(sketch.photo_slots()));
-    let mut photos: Vec<&Block> = sketch.blocks.iter().filter(|b| b.kind == Kind::Photo).collect();
+    let mut from: Vec<(String, String)> = sketch
+        .blocks
+        .iter()
+        .map(|b| (b.id.clone(), b.id.clone()))
+        .collect();
+    let further = request
+        .photo_count()
+        .map_or(0, |wanted| wanted.saturating_sub(sketch.photo_slots()));
+    let mut photos: Vec<&Block> = sketch
+        .blocks
+        .iter()
+        .filter(|b| b.kind == Kind::Photo)
+        .collect();
     photos.sort_by_key(|b| std::cmp::Reverse(b.rect.w.ticks() * b.rect.h.ticks()));
     let chosen: Vec<&str> = photos.iter().take(further).map(|b| b.id.as_str()).collect();
     for block in &sketch.blocks {
-        let goes = chosen.contains(&block.id.as_str()) || block.kind == Kind::Mat && block.under.as_deref().is_some_and(|u| chosen.contains(&u));
+        let goes = chosen.contains(&block.id.as_str())
+            || block.kind == Kind::Mat
+                && block.under.as_deref().is_some_and(|u| chosen.contains(&u));
         if goes {
             let mut copy = renamed(block, |id| {
-                if sketch.index_of(id).is_some_and(|n| chosen.contains(&sketch.blocks[n].id.as_str()) || sketch.blocks[n].kind == Kind::Mat) {
+                if sketch.index_of(id).is_some_and(|n| {
+                    chosen.contains(&sketch.blocks[n].id.as_str())
+                        || sketch.blocks[n].kind == Kind::Mat
+                }) {
                     format!("{id}{ending}")
                 } else {
                     id.to_owned()
@@ -265,7 +428,11 @@ fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> Made {
             made.blocks.push(copy);
         }
     }
-    Made { sketch: made, from, notes: vec![Note::RunsOn { blocks: running }] }
+    Made {
+        sketch: made,
+        from,
+        notes: vec![Note::RunsOn { blocks: running }],
+    }
 }
 
 /// The page of a spread that holds more photo area; what crosses the fold is cut off there.
@@ -273,12 +440,25 @@ fn one_side(sketch: &Sketch) -> Made {
     let w = sketch.canvas.page.w;
     let area = |right: bool| {
         let (from, until) = if right { (w, w + w) } else { (Length::ZERO, w) };
-        let part = |b: &Block| (b.rect.right().min(until) - b.rect.x.max(from)).ticks().max(0) as f64 * b.rect.h.ticks() as f64;
-        sketch.blocks.iter().filter(|b| b.kind == Kind::Photo).map(part).sum::<f64>()
+        let part = |b: &Block| {
+            (b.rect.right().min(until) - b.rect.x.max(from))
+                .ticks()
+                .max(0) as f64
+                * b.rect.h.ticks() as f64
+        };
+        sketch
+            .blocks
+            .iter()
+            .filter(|b| b.kind == Kind::Photo)
+            .map(part)
+            .sum::<f64>()
     };
     let right = area(true) > area(false);
     let (from, until) = if right { (w, w + w) } else { (Length::ZERO, w) };
-    let mut made = Sketch { blocks: Vec::new(), ..sketch.clone() };
+    let mut made = Sketch {
+        blocks: Vec::new(),
+        ..sketch.clone()
+    };
     made.canvas.pages = 1;
     let mut gone = Vec::new();
     for block in &sketch.blocks {
@@ -286,14 +466,23 @@ fn one_side(sketch: &Sketch) -> Made {
         let inside = (block.rect.right().min(until) - block.rect.x.max(from)).ticks();
         let crosses = block.rect.x < w && block.rect.right() > w;
         // A strip is cut wherever the fold comes; what is whole or nothing stays where most of it is.
-        let stays = if may_be_cut(block) { inside > 0 } else { 2 * inside > block.rect.w.ticks() };
+        let stays = if may_be_cut(block) {
+            inside > 0
+        } else {
+            2 * inside > block.rect.w.ticks()
+        };
         if !stays {
             gone.push(block.id.clone());
             continue;
         }
         if may_be_cut(block) && crosses {
-            cut(&mut kept.rect, block.rect.x.max(from), block.rect.right().min(until));
-            kept.bleed.push(if right { Edge::Left } else { Edge::Right });
+            cut(
+                &mut kept.rect,
+                block.rect.x.max(from),
+                block.rect.right().min(until),
+            );
+            kept.bleed
+                .push(if right { Edge::Left } else { Edge::Right });
         }
         let at_fold = if right { Edge::Left } else { Edge::Right };
         kept.bleed.retain(|e| crosses || *e != at_fold);
@@ -312,6 +501,14 @@ fn one_side(sketch: &Sketch) -> Made {
     if !gone.is_empty() {
         notes.push(Note::OnOtherPage { blocks: gone });
     }
-    let from = made.blocks.iter().map(|b| (b.id.clone(), b.id.clone())).collect();
-    Made { sketch: made, from, notes }
+    let from = made
+        .blocks
+        .iter()
+        .map(|b| (b.id.clone(), b.id.clone()))
+        .collect();
+    Made {
+        sketch: made,
+        from,
+        notes,
+    }
 }

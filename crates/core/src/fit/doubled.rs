@@ -14,24 +14,60 @@ use crate::sketch::{Block, Kind, Sketch};
 const WORTH: f64 = 0.005;
 
 /// The blocks of a fit that no longer lie over what they lay over, where that is on the other page.
-pub(super) fn parted(request: &Request, sketch: &Sketch, map: Map, measures: &Measures) -> Vec<String> {
+pub(super) fn parted(
+    request: &Request,
+    sketch: &Sketch,
+    map: Map,
+    measures: &Measures,
+) -> Vec<String> {
     if request.target.pages != 2 {
         return Vec::new();
     }
     let fold = request.target.page.w.ticks() as f64;
-    let at_fold = |g: &Group| item::straddles(g.drawn, g.want, map, fold, request.fold_guard.ticks() as f64);
+    let at_fold = |g: &Group| {
+        item::straddles(
+            g.drawn,
+            g.want,
+            map,
+            fold,
+            request.fold_guard.ticks() as f64,
+        )
+    };
     let loses = |g: &Group, other: &Group| {
         let other_page = (g.here.cx() < fold) != (other.here.cx() < fold);
-        let over = |r: &Relation| !matches!(r, Relation::LeftOf | Relation::RightOf | Relation::Above | Relation::Below);
-        other_page && relations(g.drawn, other.drawn).iter().any(|r| over(r) && !holds(*r, g.here, other.here))
+        let over = |r: &Relation| {
+            !matches!(
+                r,
+                Relation::LeftOf | Relation::RightOf | Relation::Above | Relation::Below
+            )
+        };
+        other_page
+            && relations(g.drawn, other.drawn)
+                .iter()
+                .any(|r| over(r) && !holds(*r, g.here, other.here))
     };
     let mut found = Vec::new();
     for (n, group) in measures.groups.iter().enumerate() {
         let block = &sketch.blocks[group.blocks[0]];
-        let sent = request.at_fold.iter().any(|c| c.block == block.id) || request.pins.iter().any(|p| p.blocks().any(|id| *id == block.id));
-        let is_open = matches!(block.kind, Kind::Cluster | Kind::Accent) && !sent && request.holds.keep_of(&block.id).is_none();
-        let others = measures.groups.iter().enumerate().filter(|(m, _)| *m != n).map(|(_, other)| other);
-        if is_open && group.parts == 1 && at_fold(group) && others.into_iter().any(|other| loses(group, other)) {
+        let sent = request.at_fold.iter().any(|c| c.block == block.id)
+            || request
+                .pins
+                .iter()
+                .any(|p| p.blocks().any(|id| *id == block.id));
+        let is_open = matches!(block.kind, Kind::Cluster | Kind::Accent)
+            && !sent
+            && request.holds.keep_of(&block.id).is_none();
+        let others = measures
+            .groups
+            .iter()
+            .enumerate()
+            .filter(|(m, _)| *m != n)
+            .map(|(_, other)| other);
+        if is_open
+            && group.parts == 1
+            && at_fold(group)
+            && others.into_iter().any(|other| loses(group, other))
+        {
             found.push(block.id.clone());
         }
     }
@@ -40,15 +76,22 @@ pub(super) fn parted(request: &Request, sketch: &Sketch, map: Map, measures: &Me
 
 /// Those that an earlier search doubled: what she has not sent there and stands astride the fold all the same.
 pub(super) fn held(request: &Request, sketch: &Sketch, choices: &Choices) -> Vec<String> {
-    let may_be = |b: &&Block| matches!(b.kind, Kind::Cluster | Kind::Accent) && choices.stands_astride(&b.id);
+    let may_be = |b: &&Block| {
+        matches!(b.kind, Kind::Cluster | Kind::Accent) && choices.stands_astride(&b.id)
+    };
     let ids = sketch.blocks.iter().filter(may_be).map(|b| b.id.clone());
-    ids.filter(|id| !request.at_fold.iter().any(|c| c.block == *id)).collect()
+    ids.filter(|id| !request.at_fold.iter().any(|c| c.block == *id))
+        .collect()
 }
 
 /// The request with blocks doubled.
 pub(super) fn with(request: &Request, blocks: Vec<String>) -> Request {
     let mut request = request.clone();
-    request.at_fold.extend(blocks.iter().map(|id| FoldChoice { block: id.clone(), way: FoldWay::Each, words: Vec::new() }));
+    request.at_fold.extend(blocks.iter().map(|id| FoldChoice {
+        block: id.clone(),
+        way: FoldWay::Each,
+        words: Vec::new(),
+    }));
     request.doubled = blocks;
     request
 }

@@ -26,7 +26,13 @@ pub enum FoldWay {
 }
 
 impl FoldWay {
-    const ALL: [FoldWay; 5] = [FoldWay::Left, FoldWay::Right, FoldWay::Each, FoldWay::Pair, FoldWay::Across];
+    const ALL: [FoldWay; 5] = [
+        FoldWay::Left,
+        FoldWay::Right,
+        FoldWay::Each,
+        FoldWay::Pair,
+        FoldWay::Across,
+    ];
     /// The names that documents use.
     pub const NAMES: [&'static str; 5] = ["left", "right", "each", "pair", "across"];
 
@@ -34,7 +40,12 @@ impl FoldWay {
     pub fn of(kind: Kind) -> &'static [FoldWay] {
         match kind {
             Kind::Photo => &[FoldWay::Left, FoldWay::Right],
-            Kind::Title => &[FoldWay::Left, FoldWay::Right, FoldWay::Each, FoldWay::Across],
+            Kind::Title => &[
+                FoldWay::Left,
+                FoldWay::Right,
+                FoldWay::Each,
+                FoldWay::Across,
+            ],
             Kind::Cluster | Kind::Accent => &[FoldWay::Left, FoldWay::Right, FoldWay::Each],
             Kind::Journal => &[FoldWay::Left, FoldWay::Right, FoldWay::Each, FoldWay::Pair],
             _ => &[],
@@ -75,8 +86,14 @@ pub(super) fn read(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<FoldC
     let found: Vec<Option<FoldChoice>> = nodes.iter().map(|n| read_choice(n, sketch)).collect();
     for (n, choice) in found.iter().enumerate() {
         let Some(choice) = choice else { continue };
-        if found[..n].iter().flatten().any(|other| other.block == choice.block) {
-            nodes[n].get("block")?.wrong_because(choice.block.clone(), "a block that no other choice names");
+        if found[..n]
+            .iter()
+            .flatten()
+            .any(|other| other.block == choice.block)
+        {
+            nodes[n]
+                .get("block")?
+                .wrong_because(choice.block.clone(), "a block that no other choice names");
         }
     }
     found.into_iter().collect()
@@ -87,17 +104,30 @@ fn read_choice(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<FoldChoice> {
     let named = node.need("block", "the id of a sketch block")?;
     let block = named.text()?.to_owned();
     let way = node.need("as", &FoldWay::NAMES.join(", "))?;
-    let chosen = way.one_of(&FoldWay::NAMES, |t| FoldWay::ALL.into_iter().zip(FoldWay::NAMES).find(|(_, n)| *n == t).map(|(w, _)| w))?;
+    let chosen = way.one_of(&FoldWay::NAMES, |t| {
+        FoldWay::ALL
+            .into_iter()
+            .zip(FoldWay::NAMES)
+            .find(|(_, n)| *n == t)
+            .map(|(w, _)| w)
+    })?;
     if let Some(sketch) = sketch {
         let Some(n) = sketch.index_of(&block) else {
             named.wrong("the id of a sketch block");
             return None;
         };
         let kind = sketch.blocks[n].kind;
-        let allowed: Vec<&str> =
-            FoldWay::ALL.into_iter().zip(FoldWay::NAMES).filter(|(w, _)| FoldWay::of(kind).contains(w)).map(|(_, n)| n).collect();
+        let allowed: Vec<&str> = FoldWay::ALL
+            .into_iter()
+            .zip(FoldWay::NAMES)
+            .filter(|(w, _)| FoldWay::of(kind).contains(w))
+            .map(|(_, n)| n)
+            .collect();
         if allowed.is_empty() {
-            named.wrong_because(format!("{} {block}", kind.word()), "a photo, title, writing, cluster or accent: all else is cut at the fold");
+            named.wrong_because(
+                format!("{} {block}", kind.word()),
+                "a photo, title, writing, cluster or accent: all else is cut at the fold",
+            );
             return None;
         }
         if !FoldWay::of(kind).contains(&chosen) {
@@ -105,8 +135,16 @@ fn read_choice(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<FoldChoice> {
             return None;
         }
     }
-    let words = if chosen == FoldWay::Across { read_words(node)? } else { Vec::new() };
-    Some(FoldChoice { block, way: chosen, words })
+    let words = if chosen == FoldWay::Across {
+        read_words(node)?
+    } else {
+        Vec::new()
+    };
+    Some(FoldChoice {
+        block,
+        way: chosen,
+        words,
+    })
 }
 
 /// The words of a title that runs across.
@@ -128,9 +166,16 @@ mod tests {
 
     #[test]
     fn spaces_are_told_as_shares_of_the_width() {
-        let choice = |words: &[&str]| FoldChoice { block: "t1".into(), way: FoldWay::Across, words: words.iter().map(|w| (*w).to_owned()).collect() };
+        let choice = |words: &[&str]| FoldChoice {
+            block: "t1".into(),
+            way: FoldWay::Across,
+            words: words.iter().map(|w| (*w).to_owned()).collect(),
+        };
         assert_eq!(choice(&["Low", "sun"]).spaces(), [(3.0 / 7.0, 4.0 / 7.0)]);
-        assert_eq!(choice(&["a", "bc", "d"]).spaces(), [(1.0 / 6.0, 2.0 / 6.0), (4.0 / 6.0, 5.0 / 6.0)]);
+        assert_eq!(
+            choice(&["a", "bc", "d"]).spaces(),
+            [(1.0 / 6.0, 2.0 / 6.0), (4.0 / 6.0, 5.0 / 6.0)]
+        );
         // Letters are counted, not bytes.
         assert_eq!(choice(&["Nähe", "é"]).spaces(), [(4.0 / 6.0, 5.0 / 6.0)]);
         assert!(choice(&[]).spaces().is_empty());
@@ -139,7 +184,13 @@ mod tests {
     #[test]
     fn every_kind_knows_its_ways() {
         assert!(FoldWay::of(Kind::Strip).is_empty() && FoldWay::of(Kind::Mat).is_empty());
-        assert!(FoldWay::of(Kind::Title).contains(&FoldWay::Across) && !FoldWay::of(Kind::Journal).contains(&FoldWay::Across));
-        assert!(FoldWay::of(Kind::Journal).contains(&FoldWay::Pair) && !FoldWay::of(Kind::Photo).contains(&FoldWay::Each));
+        assert!(
+            FoldWay::of(Kind::Title).contains(&FoldWay::Across)
+                && !FoldWay::of(Kind::Journal).contains(&FoldWay::Across)
+        );
+        assert!(
+            FoldWay::of(Kind::Journal).contains(&FoldWay::Pair)
+                && !FoldWay::of(Kind::Photo).contains(&FoldWay::Each)
+        );
     }
 }

@@ -29,7 +29,9 @@ impl Keep {
     pub const NAMES: [&'static str; 4] = ["place", "size", "both", "free"];
 
     fn from_name(name: &str) -> Option<Keep> {
-        [Keep::Place, Keep::Size, Keep::Both, Keep::Free].into_iter().find(|k| Self::NAMES[*k as usize] == name)
+        [Keep::Place, Keep::Size, Keep::Both, Keep::Free]
+            .into_iter()
+            .find(|k| Self::NAMES[*k as usize] == name)
     }
 
     /// Whether the place is held.
@@ -61,8 +63,14 @@ pub enum What {
 }
 
 const WHATS: [&str; 6] = ["line", "equal", "touch", "gap", "lies-on", "mirrored"];
-const PLACES: [&str; 6] =
-    [Place::Left.along(), Place::Right.along(), Place::CentreX.along(), Place::Top.along(), Place::Bottom.along(), Place::CentreY.along()];
+const PLACES: [&str; 6] = [
+    Place::Left.along(),
+    Place::Right.along(),
+    Place::CentreX.along(),
+    Place::Top.along(),
+    Place::Bottom.along(),
+    Place::CentreY.along(),
+];
 const WAYS: [&str; 2] = ["across", "down"];
 const SIZES: [&str; 2] = ["width", "height"];
 
@@ -89,39 +97,82 @@ pub struct Holds {
 impl Holds {
     /// How a block is held, where she says so.
     pub fn keep_of(&self, id: &str) -> Option<Keep> {
-        self.keep.iter().find(|(k, _)| k == id).map(|(_, keep)| *keep)
+        self.keep
+            .iter()
+            .find(|(k, _)| k == id)
+            .map(|(_, keep)| *keep)
     }
 
     /// Whether a reading of a block counts: it does unless a link that is off names the block.
     pub fn heeds(&self, what: What, id: &str) -> bool {
-        !self.off.iter().any(|l| l.what == what && l.blocks.iter().any(|b| b == id))
+        !self
+            .off
+            .iter()
+            .any(|l| l.what == what && l.blocks.iter().any(|b| b == id))
     }
 
     /// Whether a reading of a pair counts: it does unless a link that is off names both.
     pub fn heeds_pair(&self, what: What, a: &str, b: &str) -> bool {
-        !self.off.iter().any(|l| l.what == what && l.blocks.iter().any(|x| x == a) && l.blocks.iter().any(|x| x == b))
+        !self.off.iter().any(|l| {
+            l.what == what && l.blocks.iter().any(|x| x == a) && l.blocks.iter().any(|x| x == b)
+        })
     }
 
     /// For the sketch turned and flipped.
     pub(super) fn oriented(&self, turn: QuarterTurn, flip: Flip) -> Holds {
-        let links = |links: &[Link]| links.iter().map(|l| Link { what: oriented(l.what, turn, flip), ..l.clone() }).collect();
-        Holds { keep: self.keep.clone(), off: links(&self.off), on: links(&self.on) }
+        let links = |links: &[Link]| {
+            links
+                .iter()
+                .map(|l| Link {
+                    what: oriented(l.what, turn, flip),
+                    ..l.clone()
+                })
+                .collect()
+        };
+        Holds {
+            keep: self.keep.clone(),
+            off: links(&self.off),
+            on: links(&self.on),
+        }
     }
 
     /// For a sketch made from another: what is said of a block is said of its copies, links among copies of one page each.
     pub(super) fn copied(&self, from: &[(String, String)], right: &str) -> Holds {
         let made = |name: &str| from.iter().any(|(made, _)| made == name);
-        let keep = self.keep.iter().flat_map(|(id, keep)| from.iter().filter(move |(_, own)| own == id).map(|(made, _)| (made.clone(), *keep)));
+        let keep = self.keep.iter().flat_map(|(id, keep)| {
+            from.iter()
+                .filter(move |(_, own)| own == id)
+                .map(|(made, _)| (made.clone(), *keep))
+        });
         let both = |links: &[Link]| {
             let copy = |l: &Link| {
-                let blocks = l.blocks.iter().map(|b| if made(&format!("{b}{right}")) { format!("{b}{right}") } else { b.clone() }).collect();
-                Link { blocks, ..l.clone() }
+                let blocks = l
+                    .blocks
+                    .iter()
+                    .map(|b| {
+                        if made(&format!("{b}{right}")) {
+                            format!("{b}{right}")
+                        } else {
+                            b.clone()
+                        }
+                    })
+                    .collect();
+                Link {
+                    blocks,
+                    ..l.clone()
+                }
             };
             // What has no copy is said once: twice would hold twice as hard.
-            let all = links.iter().flat_map(|l| std::iter::once(l.clone()).chain(Some(copy(l)).filter(|c| c != l)));
+            let all = links
+                .iter()
+                .flat_map(|l| std::iter::once(l.clone()).chain(Some(copy(l)).filter(|c| c != l)));
             all.filter(|l| l.blocks.iter().all(|b| made(b))).collect()
         };
-        Holds { keep: keep.collect(), off: both(&self.off), on: both(&self.on) }
+        Holds {
+            keep: keep.collect(),
+            off: both(&self.off),
+            on: both(&self.on),
+        }
     }
 }
 
@@ -154,13 +205,21 @@ fn oriented(what: What, turn: QuarterTurn, flip: Flip) -> What {
 
 /// Reads `keep` and `readings` of a request.
 pub(super) fn read(top: &Node<'_>, sketch: Option<&Sketch>) -> Option<Holds> {
-    let keep = top.get("keep").map_or(Some(Vec::new()), |n| read_keep(&n, sketch));
+    let keep = top
+        .get("keep")
+        .map_or(Some(Vec::new()), |n| read_keep(&n, sketch));
     let links = |name: &str| {
-        let list = top.get("readings").and_then(|n| n.object().and_then(|_| n.get(name)));
+        let list = top
+            .get("readings")
+            .and_then(|n| n.object().and_then(|_| n.get(name)));
         list.map_or(Some(Vec::new()), |n| read_links(&n, sketch))
     };
     let (off, on) = (links("off"), links("on"));
-    Some(Holds { keep: keep?, off: off?, on: on? })
+    Some(Holds {
+        keep: keep?,
+        off: off?,
+        on: on?,
+    })
 }
 
 fn read_keep(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<(String, Keep)>> {
@@ -172,7 +231,13 @@ fn read_keep(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<(String, Ke
         }
         Some((id.clone(), keep.one_of(&Keep::NAMES, Keep::from_name)?))
     };
-    fields.iter().filter(|(_, v)| !v.is_null()).map(|(id, _)| one(id)).collect::<Vec<_>>().into_iter().collect()
+    fields
+        .iter()
+        .filter(|(_, v)| !v.is_null())
+        .map(|(id, _)| one(id))
+        .collect::<Vec<_>>()
+        .into_iter()
+        .collect()
 }
 
 fn read_links(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<Link>> {
@@ -181,8 +246,13 @@ fn read_links(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<Link>> {
 
 fn read_link(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Link> {
     node.object()?;
-    let name = node.need("what", &WHATS.join(", "))?.one_of(&WHATS, |t| WHATS.into_iter().find(|w| *w == t))?;
-    let along = |names: &'static [&'static str]| node.need("along", &names.join(", "))?.one_of(names, |t| names.iter().position(|p| *p == t));
+    let name = node
+        .need("what", &WHATS.join(", "))?
+        .one_of(&WHATS, |t| WHATS.into_iter().find(|w| *w == t))?;
+    let along = |names: &'static [&'static str]| {
+        node.need("along", &names.join(", "))?
+            .one_of(names, |t| names.iter().position(|p| *p == t))
+    };
     let what = match name {
         "line" => What::Line(Place::ALL[along(&PLACES)?]),
         "equal" => What::Equal(along(&SIZES)? == 0),
@@ -201,7 +271,11 @@ fn read_link(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Link> {
     })?;
     let pair = !matches!(what, What::Line(_) | What::Equal(_));
     if blocks.len() < 2 || (pair && blocks.len() > 2) {
-        list.wrong(if pair { "the ids of two blocks" } else { "the ids of at least two blocks" });
+        list.wrong(if pair {
+            "the ids of two blocks"
+        } else {
+            "the ids of at least two blocks"
+        });
     }
     Some(Link { what, blocks })
 }

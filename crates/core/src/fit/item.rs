@@ -73,7 +73,12 @@ impl Item {
             return span;
         }
         let (w, h) = (span.h() / 2.0, span.w() / 2.0);
-        Span { l: span.cx() - w, t: span.cy() - h, r: span.cx() + w, b: span.cy() + h }
+        Span {
+            l: span.cx() - w,
+            t: span.cy() - h,
+            r: span.cx() + w,
+            b: span.cy() + h,
+        }
     }
 
     /// Whether some edge of it is not parallel to the page's.
@@ -85,16 +90,24 @@ impl Item {
     pub(crate) fn cell_runs(&self) -> Vec<((usize, usize), (usize, usize))> {
         let (cols, rows) = (self.cells.0 as usize, self.cells.1 as usize);
         match self.focal {
-            None => (0..rows).flat_map(|r| (0..cols).map(move |c| ((c, c), (r, r)))).collect(),
-            Some(Along::Beside) => std::iter::once(((0, 0), (0, rows - 1))).chain((0..rows).map(|r| ((1, 1), (r, r)))).collect(),
-            Some(Along::Below) => std::iter::once(((0, cols - 1), (0, 0))).chain((0..cols).map(|c| ((c, c), (1, 1)))).collect(),
+            None => (0..rows)
+                .flat_map(|r| (0..cols).map(move |c| ((c, c), (r, r))))
+                .collect(),
+            Some(Along::Beside) => std::iter::once(((0, 0), (0, rows - 1)))
+                .chain((0..rows).map(|r| ((1, 1), (r, r))))
+                .collect(),
+            Some(Along::Below) => std::iter::once(((0, cols - 1), (0, 0)))
+                .chain((0..cols).map(|c| ((c, c), (1, 1))))
+                .collect(),
         }
     }
 
     /// The share of its width, or of its height, that each of its columns or rows takes up, gaps aside.
     pub(crate) fn run_shares(&self, across: bool) -> Vec<f64> {
         match (self.focal, across) {
-            (Some(Along::Beside), true) | (Some(Along::Below), false) => vec![FOCAL_SHARE, 1.0 - FOCAL_SHARE],
+            (Some(Along::Beside), true) | (Some(Along::Below), false) => {
+                vec![FOCAL_SHARE, 1.0 - FOCAL_SHARE]
+            }
             _ => {
                 let count = if across { self.cells.0 } else { self.cells.1 };
                 vec![1.0 / f64::from(count); count as usize]
@@ -135,7 +148,9 @@ const FOCAL_SHARE: f64 = 2.0 / 3.0;
 pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<Item>> {
     let fold = (request.target.pages == 2).then(|| request.target.page.w.ticks() as f64);
     let slots = slots::plan(sketch, map, request.photo_count(), fold, &request.slots)?;
-    let Photos::Prints(prints) = &request.photos else { return Some(items_of(request, sketch, map, &slots)) };
+    let Photos::Prints(prints) = &request.photos else {
+        return Some(items_of(request, sketch, map, &slots));
+    };
     let given = |slots: &[Slot]| {
         let mut items = items_of(request, sketch, map, slots);
         let cost = assign::prints(&mut items, prints);
@@ -158,12 +173,19 @@ fn items_of(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec
     for (n, group) in groups.iter().enumerate() {
         group.iter().for_each(|b| place[*b] = n);
     }
-    let mut items: Vec<Item> = groups.iter().map(|g| item(request, sketch, map, slots, g)).collect();
+    let mut items: Vec<Item> = groups
+        .iter()
+        .map(|g| item(request, sketch, map, slots, g))
+        .collect();
     straighten_split(&mut items);
     for n in 0..items.len() {
         let block = &sketch.blocks[items[n].from[0]];
-        let item_of =
-            |id: &Option<String>| id.as_deref().and_then(|id| sketch.index_of(id)).map(|b| place[b]).filter(|i| *i != n && *i != usize::MAX);
+        let item_of = |id: &Option<String>| {
+            id.as_deref()
+                .and_then(|id| sketch.index_of(id))
+                .map(|b| place[b])
+                .filter(|i| *i != n && *i != usize::MAX)
+        };
         items[n].host = item_of(&block.host);
         if block.kind == Kind::Mat {
             let framed = item_of(&block.under);
@@ -178,7 +200,10 @@ fn items_of(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec
 
 /// Prints side by side in a turned slot would lie askew to each other: a slot that is split stands straight, its prints as they are looked at.
 fn straighten_split(items: &mut [Item]) {
-    items.iter_mut().filter(|i| i.is_split()).for_each(|i| i.turn = 0.0);
+    items
+        .iter_mut()
+        .filter(|i| i.is_split())
+        .for_each(|i| i.turn = 0.0);
 }
 
 /// The nearest quarter turn.
@@ -189,7 +214,12 @@ fn square(degrees: f64) -> f64 {
 /// Sketch blocks that become one: merged slots, and the mats of merged slots.
 fn groups(sketch: &Sketch, slots: &[Slot]) -> Vec<Vec<usize>> {
     let slot_of = |n: usize| slots.iter().position(|s| s.blocks.contains(&n));
-    let framed = |n: usize| sketch.blocks[n].under.as_deref().and_then(|id| sketch.index_of(id));
+    let framed = |n: usize| {
+        sketch.blocks[n]
+            .under
+            .as_deref()
+            .and_then(|id| sketch.index_of(id))
+    };
     let gone = |n: usize| slot_of(n).is_some_and(|s| slots[s].way == SlotWay::Gone);
     let mut found: Vec<Vec<usize>> = Vec::new();
     for (n, block) in sketch.blocks.iter().enumerate() {
@@ -205,7 +235,10 @@ fn groups(sketch: &Sketch, slots: &[Slot]) -> Vec<Vec<usize>> {
             },
             _ => false,
         };
-        match found.iter_mut().find(|g| sketch.blocks[g[0]].kind == block.kind && joins(g[0])) {
+        match found
+            .iter_mut()
+            .find(|g| sketch.blocks[g[0]].kind == block.kind && joins(g[0]))
+        {
             Some(group) => group.push(n),
             None => found.push(vec![n]),
         }
@@ -220,31 +253,52 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
     let drawn = spans.reduce(Span::around).unwrap_or(canvas);
     let want = map.apply(drawn);
     let slot = slots.iter().find(|s| s.blocks.contains(&group[0]));
-    let mut bleed: Vec<Edge> = group.iter().flat_map(|n| sketch.blocks[*n].bleed.clone()).collect();
+    let mut bleed: Vec<Edge> = group
+        .iter()
+        .flat_map(|n| sketch.blocks[*n].bleed.clone())
+        .collect();
     bleed.sort_unstable();
     bleed.dedup();
     let step = request.snap.ticks() as f64;
-    let (gap, joined) = slots::gap_between(sketch, group).map_or_else(|| (slots::cell_gap(sketch), false), |gap| (gap, gap <= AGREE));
+    let (gap, joined) = slots::gap_between(sketch, group).map_or_else(
+        || (slots::cell_gap(sketch), false),
+        |gap| (gap, gap <= AGREE),
+    );
     let (kind, cells, focal) = match slot.map(|s| s.way) {
         None | Some(SlotWay::Gone) => (first.kind, (1, 1), None),
         Some(SlotWay::Each) => (first.kind, (2, 1), None),
         Some(SlotWay::Cells(cols, rows)) => (first.kind, (cols, rows), None),
         Some(SlotWay::Focal { small, below: true }) => (first.kind, (small, 2), Some(Along::Below)),
-        Some(SlotWay::Focal { small, below: false }) => (first.kind, (2, small), Some(Along::Beside)),
+        Some(SlotWay::Focal {
+            small,
+            below: false,
+        }) => (first.kind, (2, small), Some(Along::Beside)),
         Some(SlotWay::Journal) => (Kind::Journal, (1, 1), None),
         Some(SlotWay::Paper) => (Kind::Paper, (1, 1), None),
     };
     let fold = (request.target.pages == 2).then(|| request.target.page.w.ticks() as f64);
-    let chosen = request.at_fold.iter().find(|c| c.block == first.id).map(|c| c.way);
+    let chosen = request
+        .at_fold
+        .iter()
+        .find(|c| c.block == first.id)
+        .map(|c| c.way);
     let mut item = Item {
         from: group.to_vec(),
         kind,
         drawn,
         want,
-        turn: if group.len() > 1 { square(first.turn) } else { first.turn },
+        turn: if group.len() > 1 {
+            square(first.turn)
+        } else {
+            first.turn
+        },
         round: group.len() == 1 && first.is_round(),
         bleed,
-        inside: group.iter().all(|n| sketch.blocks[*n].true_bounds().is_in(beyond(canvas, &request.fold_at), HAIR)),
+        inside: group.iter().all(|n| {
+            sketch.blocks[*n]
+                .true_bounds()
+                .is_in(beyond(canvas, &request.fold_at), HAIR)
+        }),
         frames: None,
         host: None,
         cells,
@@ -258,13 +312,19 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
             gap
         },
         prints: Vec::new(),
-        grid: first.grid.filter(|_| first.kind == Kind::Grid).map(|g| (recount(g, first, drawn, want, map, request), g)),
+        grid: first
+            .grid
+            .filter(|_| first.kind == Kind::Grid)
+            .map(|g| (recount(g, first, drawn, want, map, request), g)),
     };
-    let at_fold = fold.is_some_and(|fold| item.straddles(map, fold, request.fold_guard.ticks() as f64)) && square(item.turn) == 0.0;
+    let at_fold = fold
+        .is_some_and(|fold| item.straddles(map, fold, request.fold_guard.ticks() as f64))
+        && square(item.turn) == 0.0;
     if at_fold && matches!(chosen, Some(FoldWay::Each | FoldWay::Pair)) {
         item.cells = (2, 1);
     }
-    item.each = at_fold && (chosen == Some(FoldWay::Each) || slot.is_some_and(|s| s.way == SlotWay::Each));
+    item.each =
+        at_fold && (chosen == Some(FoldWay::Each) || slot.is_some_and(|s| s.way == SlotWay::Each));
     item
 }
 
@@ -283,24 +343,52 @@ fn beyond(canvas: Span, fold_at: &[Edge]) -> Span {
 /// How far a mat reaches beyond what it frames, on each side: an absolute that does not scale.
 fn borders(request: &Request, sketch: &Sketch, map: Map, mat: &Block) -> [f64; 4] {
     let canvas = sketch.canvas.span();
-    let Some(framed) = mat.under.as_deref().and_then(|id| sketch.index_of(id)) else { return [0.0; 4] };
+    let Some(framed) = mat.under.as_deref().and_then(|id| sketch.index_of(id)) else {
+        return [0.0; 4];
+    };
     let (m, f) = (mat.measured(canvas), sketch.blocks[framed].measured(canvas));
     [f.l - m.l, f.t - m.t, m.r - f.r, m.b - f.b].map(|border| {
-        let border = if request.slack == Slack::Mats { border * map.mean().max(1.0) } else { border };
-        let kept = if border <= BORDER_MOST || request.slack == Slack::Mats { border } else { (border * map.least().min(1.0)).max(BORDER_MOST) };
-        let on_ruler = Length::from_ticks(kept.round() as i64).round_to(request.snap).ticks() as f64;
-        if (on_ruler - kept).abs() <= BORDER_GIVE * kept.abs() { on_ruler } else { kept.round() }
+        let border = if request.slack == Slack::Mats {
+            border * map.mean().max(1.0)
+        } else {
+            border
+        };
+        let kept = if border <= BORDER_MOST || request.slack == Slack::Mats {
+            border
+        } else {
+            (border * map.least().min(1.0)).max(BORDER_MOST)
+        };
+        let on_ruler = Length::from_ticks(kept.round() as i64)
+            .round_to(request.snap)
+            .ticks() as f64;
+        if (on_ruler - kept).abs() <= BORDER_GIVE * kept.abs() {
+            on_ruler
+        } else {
+            kept.round()
+        }
     })
 }
 
 /// The units of a grid on the target: more along the stretched axis, so that a unit stays what it was.
-fn recount(grid: Grid, block: &Block, drawn: Span, want: Span, map: Map, request: &Request) -> Grid {
+fn recount(
+    grid: Grid,
+    block: &Block,
+    drawn: Span,
+    want: Span,
+    map: Map,
+    request: &Request,
+) -> Grid {
     let side = nearer_to_quarter(block.turn);
-    let (cols, rows) = if side { (grid.rows, grid.cols) } else { (grid.cols, grid.rows) };
+    let (cols, rows) = if side {
+        (grid.rows, grid.cols)
+    } else {
+        (grid.cols, grid.rows)
+    };
     let gap = grid.gap.ticks() as f64;
     let unit = |size: f64, count: u32| (size - gap * f64::from(count - 1)) / f64::from(count);
     let aspect = unit(drawn.w(), cols) / unit(drawn.h(), rows);
-    let over_fold = request.target.pages == 2 && (want.cx() - request.target.page.w.ticks() as f64).abs() < want.w() / 8.0;
+    let over_fold = request.target.pages == 2
+        && (want.cx() - request.target.page.w.ticks() as f64).abs() < want.w() / 8.0;
     let around = |count: u32, scale: f64| {
         let most = (f64::from(count) * scale.max(1.0) * 1.5).ceil() as u32 + 1;
         1..=most.min(1_000)
@@ -314,11 +402,13 @@ fn recount(grid: Grid, block: &Block, drawn: Span, want: Span, map: Map, request
                 continue;
             }
             let shape = (w / h / aspect).ln().abs();
-            let size = ((w * h).sqrt() / (unit(drawn.w(), cols) * unit(drawn.h(), rows)).sqrt()).ln();
+            let size =
+                ((w * h).sqrt() / (unit(drawn.w(), cols) * unit(drawn.h(), rows)).sqrt()).ln();
             // A unit keeps its size, or goes with the page's smaller scale; anything between is as good.
             let (least, most) = (map.least().ln().min(0.0), map.least().ln().max(0.0));
             let size = (least - size).max(size - most).max(0.0);
-            let changed = f64::from(c.abs_diff(cols)) / f64::from(cols) + f64::from(r.abs_diff(rows)) / f64::from(rows);
+            let changed = f64::from(c.abs_diff(cols)) / f64::from(cols)
+                + f64::from(r.abs_diff(rows)) / f64::from(rows);
             let broken = if over_fold && c % 2 == 1 { 0.3 } else { 0.0 };
             let cost = shape + 0.25 * size + 0.08 * changed + broken;
             if cost < best.0 - 1e-9 {
@@ -326,6 +416,10 @@ fn recount(grid: Grid, block: &Block, drawn: Span, want: Span, map: Map, request
             }
         }
     }
-    let (cols, rows) = if side { (best.2, best.1) } else { (best.1, best.2) };
+    let (cols, rows) = if side {
+        (best.2, best.1)
+    } else {
+        (best.1, best.2)
+    };
     Grid { cols, rows, ..grid }
 }

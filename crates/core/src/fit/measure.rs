@@ -24,7 +24,11 @@ impl Kept {
 
     /// The share kept; all of nothing is 1.
     pub fn share(self) -> f64 {
-        if self.of == 0 { 1.0 } else { self.kept as f64 / self.of as f64 }
+        if self.of == 0 {
+            1.0
+        } else {
+            self.kept as f64 / self.of as f64
+        }
     }
 
     pub(crate) fn json(self) -> Value {
@@ -52,7 +56,8 @@ pub struct Group {
 impl Group {
     /// The distance of the centres, each coordinate as a share of the canvas.
     pub fn drift(&self, canvas: Span) -> f64 {
-        ((self.here.cx() - self.want.cx()) / canvas.w()).hypot((self.here.cy() - self.want.cy()) / canvas.h())
+        ((self.here.cx() - self.want.cx()) / canvas.w())
+            .hypot((self.here.cy() - self.want.cy()) / canvas.h())
     }
 }
 
@@ -101,7 +106,9 @@ pub(crate) fn measure_groups(sketch: &Sketch, groups: Vec<Group>, canvas: Span) 
     };
     for (n, a) in groups.iter().enumerate() {
         for (m, b) in groups.iter().enumerate().skip(n + 1) {
-            relations(a.drawn, b.drawn).into_iter().for_each(|r| found.relations.count(holds(r, a.here, b.here)));
+            relations(a.drawn, b.drawn)
+                .into_iter()
+                .for_each(|r| found.relations.count(holds(r, a.here, b.here)));
             contacts(&mut found, a, b);
             if comparable(sketch, a, b) {
                 lines(&mut found, (n, a), (m, b));
@@ -117,7 +124,9 @@ fn contacts(found: &mut Measures, a: &Group, b: &Group) {
     for (x, y) in [(a, b), (b, a)] {
         for in_x in [true, false] {
             if face(x.drawn, y.drawn, in_x) && distance(x.drawn, y.drawn, in_x).abs() <= AGREE {
-                found.contacts.count(distance(x.here, y.here, in_x).abs() <= KEPT + 1.0);
+                found
+                    .contacts
+                    .count(distance(x.here, y.here, in_x).abs() <= KEPT + 1.0);
             }
         }
     }
@@ -129,14 +138,25 @@ fn comparable(sketch: &Sketch, a: &Group, b: &Group) -> bool {
     if mats != (true, true) {
         return !mats.0 && !mats.1;
     }
-    let in_chain = |x: &Group, y: &Group| x.blocks.iter().any(|n| chain(sketch, *n).iter().any(|f| y.blocks.contains(f)));
+    let in_chain = |x: &Group, y: &Group| {
+        x.blocks
+            .iter()
+            .any(|n| chain(sketch, *n).iter().any(|f| y.blocks.contains(f)))
+    };
     !in_chain(a, b) && !in_chain(b, a)
 }
 
 /// What a mat frames, and what that frames, and so on.
 fn chain(sketch: &Sketch, mat: usize) -> Vec<usize> {
-    let next = |n: usize| sketch.blocks[n].under.as_deref().and_then(|id| sketch.index_of(id));
-    std::iter::successors(next(mat), |n| next(*n)).take(sketch.blocks.len()).collect()
+    let next = |n: usize| {
+        sketch.blocks[n]
+            .under
+            .as_deref()
+            .and_then(|id| sketch.index_of(id))
+    };
+    std::iter::successors(next(mat), |n| next(*n))
+        .take(sketch.blocks.len())
+        .collect()
 }
 
 fn lines(found: &mut Measures, (n, a): (usize, &Group), (m, b): (usize, &Group)) {
@@ -156,23 +176,41 @@ fn photo_form(found: &mut Measures, groups: &[Group]) {
     let single: Vec<f64> = photos
         .iter()
         .filter(|g| g.parts == 1 && g.blocks.len() == 1)
-        .map(|g| (g.here.w() / g.here.h() * g.drawn.h() / g.drawn.w()).ln().abs())
+        .map(|g| {
+            (g.here.w() / g.here.h() * g.drawn.h() / g.drawn.w())
+                .ln()
+                .abs()
+        })
         .collect();
     found.slot_shape = single.iter().sum::<f64>() / single.len().max(1) as f64;
-    let (here, want) = photos.iter().fold((0.0, 0.0), |(h, w), g| (h + g.here.area(), w + g.want.area()));
+    let (here, want) = photos.iter().fold((0.0, 0.0), |(h, w), g| {
+        (h + g.here.area(), w + g.want.area())
+    });
     found.photo_area = if want > 0.0 { here / want } else { 1.0 };
 }
 
 fn emptied(sketch: &Sketch, layout: &Layout) -> f64 {
-    let shows = |id: &String| layout.blocks.iter().any(|b| b.block.kind == Kind::Photo && b.from.contains(id));
-    let photos: Vec<&String> = sketch.blocks.iter().filter(|b| b.kind == Kind::Photo).map(|b| &b.id).collect();
+    let shows = |id: &String| {
+        layout
+            .blocks
+            .iter()
+            .any(|b| b.block.kind == Kind::Photo && b.from.contains(id))
+    };
+    let photos: Vec<&String> = sketch
+        .blocks
+        .iter()
+        .filter(|b| b.kind == Kind::Photo)
+        .map(|b| &b.id)
+        .collect();
     photos.iter().filter(|id| !shows(id)).count() as f64 / photos.len().max(1) as f64
 }
 
 fn trimmed(layout: &Layout) -> f64 {
     let (mut all, mut kept) = (0.0, 0.0);
     for parts in layout.each_photo() {
-        let Some((keep, placed)) = kept_in(&parts).zip(parts[0].placed.as_ref()) else { continue };
+        let Some((keep, placed)) = kept_in(&parts).zip(parts[0].placed.as_ref()) else {
+            continue;
+        };
         let area = placed.print.w.ticks() as f64 * placed.print.h.ticks() as f64;
         all += area;
         kept += area * keep.w * keep.h;
@@ -185,12 +223,19 @@ pub(crate) fn groups(sketch: &Sketch, map: Map, layout: &Layout) -> Vec<Group> {
     let mut joined: Vec<Vec<usize>> = Vec::new();
     let mut parts: Vec<Vec<&LayoutBlock>> = Vec::new();
     for block in &layout.blocks {
-        let mut ids: Vec<usize> = block.from.iter().filter_map(|id| sketch.index_of(id)).collect();
+        let mut ids: Vec<usize> = block
+            .from
+            .iter()
+            .filter_map(|id| sketch.index_of(id))
+            .collect();
         if ids.is_empty() {
             continue;
         }
         let mut own = vec![block];
-        while let Some(n) = joined.iter().position(|g| g.iter().any(|b| ids.contains(b))) {
+        while let Some(n) = joined
+            .iter()
+            .position(|g| g.iter().any(|b| ids.contains(b)))
+        {
             ids.extend(joined.remove(n));
             own.splice(0..0, parts.remove(n));
         }
@@ -199,16 +244,41 @@ pub(crate) fn groups(sketch: &Sketch, map: Map, layout: &Layout) -> Vec<Group> {
         joined.push(ids);
         parts.push(own);
     }
-    let mut found: Vec<Group> = joined.into_iter().zip(parts).map(|(ids, own)| group(sketch, map, layout, ids, &own)).collect();
+    let mut found: Vec<Group> = joined
+        .into_iter()
+        .zip(parts)
+        .map(|(ids, own)| group(sketch, map, layout, ids, &own))
+        .collect();
     found.sort_by_key(|g| g.blocks[0]);
     found
 }
 
-fn group(sketch: &Sketch, map: Map, layout: &Layout, blocks: Vec<usize>, parts: &[&LayoutBlock]) -> Group {
+fn group(
+    sketch: &Sketch,
+    map: Map,
+    layout: &Layout,
+    blocks: Vec<usize>,
+    parts: &[&LayoutBlock],
+) -> Group {
     let bleeds = blocks.iter().any(|n| !sketch.blocks[*n].bleed.is_empty());
     let cut = |span: Span, canvas: Span| if bleeds { span.cut_to(canvas) } else { span };
-    let around = |spans: &mut dyn Iterator<Item = Span>| spans.reduce(Span::around).expect("a group has members");
-    let drawn = cut(around(&mut blocks.iter().map(|n| sketch.blocks[*n].extent())), sketch.canvas.span());
-    let here = cut(around(&mut parts.iter().map(|p| p.extent())), layout.canvas.span());
-    Group { kind: sketch.blocks[blocks[0]].kind, want: map.apply(drawn), parts: parts.len(), drawn, here, blocks }
+    let around = |spans: &mut dyn Iterator<Item = Span>| {
+        spans.reduce(Span::around).expect("a group has members")
+    };
+    let drawn = cut(
+        around(&mut blocks.iter().map(|n| sketch.blocks[*n].extent())),
+        sketch.canvas.span(),
+    );
+    let here = cut(
+        around(&mut parts.iter().map(|p| p.extent())),
+        layout.canvas.span(),
+    );
+    Group {
+        kind: sketch.blocks[blocks[0]].kind,
+        want: map.apply(drawn),
+        parts: parts.len(),
+        drawn,
+        here,
+        blocks,
+    }
 }

@@ -124,7 +124,10 @@ impl Scene<'_> {
 
     /// How the keep-list holds an item; of merged slots, the first that it names.
     pub(crate) fn keep(&self, n: usize) -> Option<Keep> {
-        self.items[n].from.iter().find_map(|b| self.request.holds.keep_of(&self.sketch.blocks[*b].id))
+        self.items[n]
+            .from
+            .iter()
+            .find_map(|b| self.request.holds.keep_of(&self.sketch.blocks[*b].id))
     }
 
     /// Whether a spread is laid on one page.
@@ -148,12 +151,21 @@ impl Scene<'_> {
 
     /// Whether a reading of an item is held to.
     pub(crate) fn heeds(&self, what: What, n: usize) -> bool {
-        !self.is_free(n) && self.items[n].from.iter().all(|b| self.request.holds.heeds(what, &self.sketch.blocks[*b].id))
+        !self.is_free(n)
+            && self.items[n]
+                .from
+                .iter()
+                .all(|b| self.request.holds.heeds(what, &self.sketch.blocks[*b].id))
     }
 
     /// Whether a reading of a pair of items is held to.
     pub(crate) fn heeds_pair(&self, what: What, a: usize, b: usize) -> bool {
-        let ids = |n: usize| self.items[n].from.iter().map(|b| self.sketch.blocks[*b].id.as_str());
+        let ids = |n: usize| {
+            self.items[n]
+                .from
+                .iter()
+                .map(|b| self.sketch.blocks[*b].id.as_str())
+        };
         ids(a).all(|a| ids(b).all(|b| self.request.holds.heeds_pair(what, a, b)))
     }
 
@@ -162,7 +174,9 @@ impl Scene<'_> {
         match item.kind {
             Kind::Photo if self.shows_faces(item) => true,
             Kind::Title if self.runs_across(item).is_some() => true,
-            Kind::Photo | Kind::Title | Kind::Journal => !self.request.across_fold.contains(&item.kind),
+            Kind::Photo | Kind::Title | Kind::Journal => {
+                !self.request.across_fold.contains(&item.kind)
+            }
             Kind::Cluster | Kind::Accent => true,
             _ => false,
         }
@@ -171,7 +185,12 @@ impl Scene<'_> {
 
 /// A box in inches.
 pub(crate) fn inches(span: Span) -> Span {
-    Span { l: span.l / INCH, t: span.t / INCH, r: span.r / INCH, b: span.b / INCH }
+    Span {
+        l: span.l / INCH,
+        t: span.t / INCH,
+        r: span.r / INCH,
+        b: span.b / INCH,
+    }
 }
 
 /// A programme with its items' variables.
@@ -186,9 +205,20 @@ pub(crate) struct Model {
 impl Model {
     /// Builds the programme for one choice of sides.
     pub(crate) fn new(scene: &Scene<'_>, sides: &[Option<Side>]) -> Model {
-        let mut programme = Programme { cancel: scene.cancel.clone(), ..Programme::default() };
-        let vars: Vec<Vars> = scene.items.iter().map(|i| item_vars(&mut programme, i)).collect();
-        let mut model = Model { programme, vars, before_cuts: None };
+        let mut programme = Programme {
+            cancel: scene.cancel.clone(),
+            ..Programme::default()
+        };
+        let vars: Vec<Vars> = scene
+            .items
+            .iter()
+            .map(|i| item_vars(&mut programme, i))
+            .collect();
+        let mut model = Model {
+            programme,
+            vars,
+            before_cuts: None,
+        };
         limits::add(&mut model, scene, sides);
         wishes::add(&mut model, scene);
         forms::add(&mut model, scene);
@@ -205,7 +235,12 @@ fn item_vars(programme: &mut Programme, item: &Item) -> Vars {
     let (cols, rows) = item.cells;
     let cols = runs(programme, cols, (edges[0], edges[2]));
     let rows = runs(programme, rows, (edges[1], edges[3]));
-    Vars { edges, cols, rows, print_begins: vec![[None; 2]; item.prints.len()] }
+    Vars {
+        edges,
+        cols,
+        rows,
+        print_begins: vec![[None; 2]; item.prints.len()],
+    }
 }
 
 /// Low and high edge of so many equal parts between two edges; the outermost are those edges.

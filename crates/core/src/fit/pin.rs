@@ -37,16 +37,26 @@ impl PinEdge {
         PinEdge::CentreY,
     ];
     /// The names that documents use.
-    pub const NAMES: [&'static str; 8] = ["left", "right", "top", "bottom", "width", "height", "centre-x", "centre-y"];
+    pub const NAMES: [&'static str; 8] = [
+        "left", "right", "top", "bottom", "width", "height", "centre-x", "centre-y",
+    ];
 
     /// The pin of that document name.
     pub fn from_name(name: &str) -> Option<PinEdge> {
-        Self::ALL.into_iter().zip(Self::NAMES).find(|(_, n)| *n == name).map(|(e, _)| e)
+        Self::ALL
+            .into_iter()
+            .zip(Self::NAMES)
+            .find(|(_, n)| *n == name)
+            .map(|(e, _)| e)
     }
 
     /// Its document name.
     pub fn name(self) -> &'static str {
-        Self::ALL.into_iter().zip(Self::NAMES).find(|(e, _)| *e == self).map_or("left", |(_, n)| n)
+        Self::ALL
+            .into_iter()
+            .zip(Self::NAMES)
+            .find(|(e, _)| *e == self)
+            .map_or("left", |(_, n)| n)
     }
 
     /// Whether it is a size, not a place.
@@ -65,7 +75,10 @@ impl PinEdge {
 
     /// Whether it is measured across the page.
     pub const fn is_across(self) -> bool {
-        matches!(self, PinEdge::Edge(Edge::Left | Edge::Right) | PinEdge::Width | PinEdge::CentreX)
+        matches!(
+            self,
+            PinEdge::Edge(Edge::Left | Edge::Right) | PinEdge::Width | PinEdge::CentreX
+        )
     }
 
     /// Of a box.
@@ -137,21 +150,37 @@ fn read_pin(node: &Node<'_>, reader: Reader, sketch: Option<&Sketch>) -> Option<
     node.object()?;
     let (block, edge) = read_end(node, sketch);
     let most = Length::inches(400, 1);
-    let to = node.get("to").map_or(Some(None), |n| read_to(&n, sketch).map(Some));
+    let to = node
+        .get("to")
+        .map_or(Some(None), |n| read_to(&n, sketch).map(Some));
     let at = match (node.get("at"), &to) {
         (None, Some(Some(_))) => Some(Length::ZERO),
-        _ => node.need("at", "a length").and_then(|a| a.length(reader.unit, -most, most)),
+        _ => node
+            .need("at", "a length")
+            .and_then(|a| a.length(reader.unit, -most, most)),
     };
-    let pin = Pin { block: block?, edge: edge?, at: at?, to: to? };
+    let pin = Pin {
+        block: block?,
+        edge: edge?,
+        at: at?,
+        to: to?,
+    };
     if let Some(to) = &pin.to {
         let (node, own) = (node.get("to")?, &pin);
         if to.edge.is_across() != own.edge.is_across() || to.edge.is_size() != own.edge.is_size() {
-            let like = PinEdge::ALL.iter().filter(|e| e.is_across() == own.edge.is_across() && e.is_size() == own.edge.is_size());
-            node.get("edge")?.wrong(format!("{} for a pin of the {}", like.map(|e| e.name()).collect::<Vec<_>>().join(", "), own.edge.name()));
+            let like = PinEdge::ALL.iter().filter(|e| {
+                e.is_across() == own.edge.is_across() && e.is_size() == own.edge.is_size()
+            });
+            node.get("edge")?.wrong(format!(
+                "{} for a pin of the {}",
+                like.map(|e| e.name()).collect::<Vec<_>>().join(", "),
+                own.edge.name()
+            ));
         } else if to.block == own.block {
             node.get("block")?.wrong("another block than the pin's own");
         } else if (to.times - 1.0).abs() > f64::EPSILON && !to.edge.is_size() {
-            node.get("times")?.wrong("1 for a place; a size may be held to a part or a multiple of another's");
+            node.get("times")?
+                .wrong("1 for a place; a size may be held to a part or a multiple of another's");
         }
     }
     Some(pin)
@@ -165,7 +194,9 @@ fn read_end(node: &Node<'_>, sketch: Option<&Sketch>) -> (Option<String>, Option
         }
         Some(id.to_owned())
     });
-    let edge = node.need("edge", &PinEdge::NAMES.join(", ")).and_then(|e| e.one_of(&PinEdge::NAMES, PinEdge::from_name));
+    let edge = node
+        .need("edge", &PinEdge::NAMES.join(", "))
+        .and_then(|e| e.one_of(&PinEdge::NAMES, PinEdge::from_name));
     (block, edge)
 }
 
@@ -173,11 +204,21 @@ fn read_to(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<PinTo> {
     node.object()?;
     let (block, edge) = read_end(node, sketch);
     let times = node.get("times").map_or(Some(1.0), |n| {
-        let times = n.value.as_f64().filter(|t| (1.0 / MOST_TIMES..=MOST_TIMES).contains(t));
+        let times = n
+            .value
+            .as_f64()
+            .filter(|t| (1.0 / MOST_TIMES..=MOST_TIMES).contains(t));
         if times.is_none() {
-            n.wrong(format!("a number from {} to {MOST_TIMES}", 1.0 / MOST_TIMES));
+            n.wrong(format!(
+                "a number from {} to {MOST_TIMES}",
+                1.0 / MOST_TIMES
+            ));
         }
         times
     });
-    Some(PinTo { block: block?, edge: edge?, times: times? })
+    Some(PinTo {
+        block: block?,
+        edge: edge?,
+        times: times?,
+    })
 }

@@ -48,7 +48,11 @@ impl Face {
             (1, false) | (2, true) => (self.x, self.w, quarters == 2),
             _ => (self.y, self.h, quarters == 2),
         };
-        if back { (1.0 - low - size, 1.0 - low) } else { (low, low + size) }
+        if back {
+            (1.0 - low - size, 1.0 - low)
+        } else {
+            (low, low + size)
+        }
     }
 }
 
@@ -71,7 +75,9 @@ pub(super) fn read_photos(node: &Node<'_>, reader: Reader) -> Option<Photos> {
     }
     let nodes = node.value.as_array().map(|_| node.items());
     let Some(nodes) = nodes.filter(|n| !n.is_empty() && n.len() <= MOST_PHOTOS as usize) else {
-        node.wrong(format!("a list of 1 to {MOST_PHOTOS} prints, or {{\"count\": 1 to {MOST_PHOTOS}}}"));
+        node.wrong(format!(
+            "a list of 1 to {MOST_PHOTOS} prints, or {{\"count\": 1 to {MOST_PHOTOS}}}"
+        ));
         return None;
     };
     let prints: Vec<Option<Print>> = nodes.iter().map(|n| read_print(n, reader)).collect();
@@ -83,13 +89,21 @@ pub(super) fn read_photos(node: &Node<'_>, reader: Reader) -> Option<Photos> {
         }
         seen.push(&print.id);
     }
-    prints.into_iter().collect::<Option<_>>().map(Photos::Prints)
+    prints
+        .into_iter()
+        .collect::<Option<_>>()
+        .map(Photos::Prints)
 }
 
 fn read_print(node: &Node<'_>, reader: Reader) -> Option<Print> {
     node.object()?;
-    let id = node.need("id", "a text that no other print has").and_then(|n| n.text());
-    let side = |name| node.need(name, "a length above 0").and_then(|n| n.length(reader.unit, Length::inches(1, 8), Length::inches(100, 1)));
+    let id = node
+        .need("id", "a text that no other print has")
+        .and_then(|n| n.text());
+    let side = |name| {
+        node.need(name, "a length above 0")
+            .and_then(|n| n.length(reader.unit, Length::inches(1, 8), Length::inches(100, 1)))
+    };
     let (w, h) = (side("w"), side("h"));
     let focal = node.get("focal").map_or(Some(false), |n| {
         n.value.as_bool().or_else(|| {
@@ -97,8 +111,15 @@ fn read_print(node: &Node<'_>, reader: Reader) -> Option<Print> {
             None
         })
     });
-    let faces = node.get("faces").map_or(Some(Vec::new()), |n| n.each(MOST_FACES, read_face));
-    Some(Print { id: id?.to_owned(), size: Size { w: w?, h: h? }, focal: focal?, faces: faces? })
+    let faces = node
+        .get("faces")
+        .map_or(Some(Vec::new()), |n| n.each(MOST_FACES, read_face));
+    Some(Print {
+        id: id?.to_owned(),
+        size: Size { w: w?, h: h? },
+        focal: focal?,
+        faces: faces?,
+    })
 }
 
 fn read_face(node: &Node<'_>) -> Option<Face> {
@@ -113,7 +134,12 @@ fn read_face(node: &Node<'_>) -> Option<Face> {
         share
     };
     let (x, y, w, h) = (share("x"), share("y"), share("w"), share("h"));
-    let face = Face { x: x?, y: y?, w: w?, h: h? };
+    let face = Face {
+        x: x?,
+        y: y?,
+        w: w?,
+        h: h?,
+    };
     if face.x + face.w > 1.0 + 1e-9 || face.y + face.h > 1.0 + 1e-9 {
         node.wrong(ALLOWED);
         return None;

@@ -6,7 +6,10 @@
 use super::conflict::Reason;
 use crate::Cancel;
 use clarabel::algebra::CscMatrix;
-use clarabel::solver::{DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT, SolverStatus, SupportedConeT, ZeroConeT};
+use clarabel::solver::{
+    DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT, SolverStatus,
+    SupportedConeT, ZeroConeT,
+};
 
 /// A variable.
 pub(crate) type Var = usize;
@@ -20,11 +23,14 @@ pub(crate) struct Expr {
 
 impl Expr {
     pub(crate) fn of(terms: &[(Var, f64)]) -> Expr {
-        Expr { terms: terms.to_vec() }
+        Expr {
+            terms: terms.to_vec(),
+        }
     }
 
     pub(crate) fn plus(mut self, factor: f64, other: &Expr) -> Expr {
-        self.terms.extend(other.terms.iter().map(|(v, f)| (*v, f * factor)));
+        self.terms
+            .extend(other.terms.iter().map(|(v, f)| (*v, f * factor)));
         self
     }
 
@@ -124,15 +130,31 @@ impl Programme {
     }
 
     pub(crate) fn hard(&mut self, expr: Expr, sense: Sense, rhs: f64, reason: Reason) {
-        self.rows.push(Row { expr, sense, rhs, price: None, reason });
+        self.rows.push(Row {
+            expr,
+            sense,
+            rhs,
+            price: None,
+            reason,
+        });
     }
 
     pub(crate) fn soft(&mut self, expr: Expr, sense: Sense, rhs: f64, price: f64, reason: Reason) {
-        self.rows.push(Row { expr, sense, rhs, price: Some(price), reason });
+        self.rows.push(Row {
+            expr,
+            sense,
+            rhs,
+            price: Some(price),
+            reason,
+        });
     }
 
     pub(crate) fn pull(&mut self, expr: Expr, target: f64, weight: f64) {
-        self.pulls.push(Pull { expr, target, weight });
+        self.pulls.push(Pull {
+            expr,
+            target,
+            weight,
+        });
     }
 
     /// Solves it; `None` when the hard rows can't hold together.
@@ -144,11 +166,21 @@ impl Programme {
     ///
     /// Rows that are expected to hold easily are taken in only once they fail, so that most solves see a fraction of them.
     pub(crate) fn solve_with_forces(&self) -> Option<Solved> {
-        let expected_to_hold = |r: &Row| r.sense == Sense::AtLeast && r.expr.value(&self.expected) - r.rhs > IDLE;
+        let expected_to_hold =
+            |r: &Row| r.sense == Sense::AtLeast && r.expr.value(&self.expected) - r.rhs > IDLE;
         let mut idle: Vec<bool> = self.rows.iter().map(expected_to_hold).collect();
         for round in 0.. {
-            let rows: Vec<&Row> = self.rows.iter().zip(&idle).filter(|(_, idle)| !**idle).map(|(r, _)| r).collect();
-            let Solved { at, forces: pushing } = self.solve_rows(&rows)?;
+            let rows: Vec<&Row> = self
+                .rows
+                .iter()
+                .zip(&idle)
+                .filter(|(_, idle)| !**idle)
+                .map(|(r, _)| r)
+                .collect();
+            let Solved {
+                at,
+                forces: pushing,
+            } = self.solve_rows(&rows)?;
             let mut complete = true;
             for (row, idle) in self.rows.iter().zip(&mut idle) {
                 if *idle && (round == ROUNDS || row.slack(&at) > FAILS) {
@@ -159,7 +191,16 @@ impl Programme {
             if complete {
                 // Left-out rows push nothing.
                 let mut pushing = pushing.into_iter();
-                let forces = idle.iter().map(|idle| if *idle { 0.0 } else { pushing.next().unwrap_or_default() }).collect();
+                let forces = idle
+                    .iter()
+                    .map(|idle| {
+                        if *idle {
+                            0.0
+                        } else {
+                            pushing.next().unwrap_or_default()
+                        }
+                    })
+                    .collect();
                 return Some(Solved { at, forces });
             }
         }
@@ -169,7 +210,8 @@ impl Programme {
     /// One programme with some of the rows. Refining the solver's linear systems costs two fifths of its time and is
     /// hardly ever needed: only what fails without is tried with.
     fn solve_rows(&self, rows: &[&Row]) -> Option<Solved> {
-        self.run_solver(rows, false).or_else(|| self.run_solver(rows, true))
+        self.run_solver(rows, false)
+            .or_else(|| self.run_solver(rows, true))
     }
 
     fn run_solver(&self, rows: &[&Row], refine: bool) -> Option<Solved> {
@@ -189,7 +231,8 @@ impl Programme {
             .tol_feas(1e-7)
             .build()
             .expect("fixed settings are valid");
-        let mut solver = DefaultSolver::new(&objective, &linear, &matrix, &rhs, &cones, settings).ok()?;
+        let mut solver =
+            DefaultSolver::new(&objective, &linear, &matrix, &rhs, &cones, settings).ok()?;
         solver.solve();
         let accepted = match solver.solution.status {
             SolverStatus::Solved => true,
@@ -198,15 +241,40 @@ impl Programme {
         };
         let at = &solver.solution.x[..self.vars()];
         // Next to what is impossible the solver may be content with rows that hold almost: a limit may not.
-        let holds = || rows.iter().all(|r| r.price.is_some() || r.slack(at) <= BROKEN);
-        (accepted && holds()).then(|| Solved { at: at.to_vec(), forces: forces(rows, &solver.solution.z) })
+        let holds = || {
+            rows.iter()
+                .all(|r| r.price.is_some() || r.slack(at) <= BROKEN)
+        };
+        (accepted && holds()).then(|| Solved {
+            at: at.to_vec(),
+            forces: forces(rows, &solver.solution.z),
+        })
     }
 
     /// Whether some of its hard rows can hold together, with nothing asked for.
     pub(crate) fn is_possible(&self, rows: &[usize]) -> bool {
-        let rows: Vec<Row> = rows.iter().map(|r| Row { price: None, ..self.rows[*r].clone() }).collect();
-        let pulls = (0..self.vars()).map(|v| Pull { expr: Expr::of(&[(v, 1.0)]), target: self.expected[v], weight: 1e-4 }).collect();
-        Programme { expected: self.expected.clone(), rows, pulls, cancel: self.cancel.clone() }.solve().is_some()
+        let rows: Vec<Row> = rows
+            .iter()
+            .map(|r| Row {
+                price: None,
+                ..self.rows[*r].clone()
+            })
+            .collect();
+        let pulls = (0..self.vars())
+            .map(|v| Pull {
+                expr: Expr::of(&[(v, 1.0)]),
+                target: self.expected[v],
+                weight: 1e-4,
+            })
+            .collect();
+        Programme {
+            expected: self.expected.clone(),
+            rows,
+            pulls,
+            cancel: self.cancel.clone(),
+        }
+        .solve()
+        .is_some()
     }
 
     /// Upper triangle of twice the pulls' squares, and the linear part with the prices of slack.
@@ -225,18 +293,27 @@ impl Programme {
             }
         }
         let prices = rows.iter().filter_map(|r| r.price);
-        linear[self.vars()..].iter_mut().zip(prices).for_each(|(slot, price)| *slot = price);
+        linear[self.vars()..]
+            .iter_mut()
+            .zip(prices)
+            .for_each(|(slot, price)| *slot = price);
         (CscMatrix::new_from_triplets(n, n, i, j, v), linear)
     }
 
     /// `matrix x + s = rhs`, s in the cones: hard equalities first, then everything that is at least.
     ///
     /// A soft equality is two rows with one slack, `-t <= terms - rhs <= t`.
-    fn constraints(&self, rows: &[&Row], n: usize) -> (CscMatrix<f64>, Vec<f64>, Vec<SupportedConeT<f64>>) {
+    fn constraints(
+        &self,
+        rows: &[&Row],
+        n: usize,
+    ) -> (CscMatrix<f64>, Vec<f64>, Vec<SupportedConeT<f64>>) {
         let (mut i, mut j, mut v, mut rhs) = (Vec::new(), Vec::new(), Vec::new(), Vec::new());
         let mut put = |row: &Row, slack: Option<Var>, sign: f64| {
             let at = rhs.len();
-            let terms = merged(&row.expr.terms).into_iter().map(|(var, factor)| (var, sign * factor));
+            let terms = merged(&row.expr.terms)
+                .into_iter()
+                .map(|(var, factor)| (var, sign * factor));
             for (var, factor) in terms.chain(slack.map(|s| (s, -1.0))) {
                 i.push(at);
                 j.push(var);
@@ -245,7 +322,9 @@ impl Programme {
             rhs.push(sign * row.rhs);
         };
         let is_hard_equality = |r: &Row| r.price.is_none() && r.sense == Sense::Equal;
-        rows.iter().filter(|r| is_hard_equality(r)).for_each(|r| put(r, None, 1.0));
+        rows.iter()
+            .filter(|r| is_hard_equality(r))
+            .for_each(|r| put(r, None, 1.0));
         let mut next = self.vars();
         for row in rows.iter().filter(|r| !is_hard_equality(r)) {
             let slack = row.price.map(|_| next);
@@ -263,7 +342,11 @@ impl Programme {
             rhs.push(0.0);
         }
         let total = rhs.len();
-        (CscMatrix::new_from_triplets(total, n, i, j, v), rhs, vec![ZeroConeT(equalities), NonnegativeConeT(total - equalities)])
+        (
+            CscMatrix::new_from_triplets(total, n, i, j, v),
+            rhs,
+            vec![ZeroConeT(equalities), NonnegativeConeT(total - equalities)],
+        )
     }
 }
 
@@ -282,7 +365,11 @@ fn forces(rows: &[&Row], multipliers: &[f64]) -> Vec<f64> {
                 return -next(&mut hard);
             }
             let up = next(&mut rest);
-            if row.sense == Sense::Equal { up - next(&mut rest) } else { up }
+            if row.sense == Sense::Equal {
+                up - next(&mut rest)
+            } else {
+                up
+            }
         })
         .collect()
 }
@@ -336,21 +423,44 @@ mod tests {
     #[test]
     fn a_hard_row_holds_and_pushes_as_hard_as_it_is_pulled() {
         let mut programme = one(1.0, 5.0);
-        programme.hard(Expr::of(&[(0, 1.0)]), Sense::AtLeast, 2.0, Reason::Margin(0));
+        programme.hard(
+            Expr::of(&[(0, 1.0)]),
+            Sense::AtLeast,
+            2.0,
+            Reason::Margin(0),
+        );
         let solved = programme.solve_with_forces().unwrap();
         near(solved.at[0], 2.0);
         // The slope of 5 (x - 1)^2 at 2.
-        assert!((solved.forces[0] - 10.0).abs() < 1e-2, "{:?}", solved.forces);
+        assert!(
+            (solved.forces[0] - 10.0).abs() < 1e-2,
+            "{:?}",
+            solved.forces
+        );
     }
 
     #[test]
     fn a_row_that_holds_anyway_pushes_nothing() {
         let mut programme = one(3.0, 5.0);
-        programme.hard(Expr::of(&[(0, 1.0)]), Sense::AtLeast, 2.0, Reason::Margin(0));
-        programme.hard(Expr::of(&[(0, -1.0)]), Sense::AtLeast, -9.0, Reason::Margin(0));
+        programme.hard(
+            Expr::of(&[(0, 1.0)]),
+            Sense::AtLeast,
+            2.0,
+            Reason::Margin(0),
+        );
+        programme.hard(
+            Expr::of(&[(0, -1.0)]),
+            Sense::AtLeast,
+            -9.0,
+            Reason::Margin(0),
+        );
         let solved = programme.solve_with_forces().unwrap();
         near(solved.at[0], 3.0);
-        assert!(solved.forces.iter().all(|f| f.abs() < 1e-3), "{:?}", solved.forces);
+        assert!(
+            solved.forces.iter().all(|f| f.abs() < 1e-3),
+            "{:?}",
+            solved.forces
+        );
     }
 
     #[test]
@@ -366,10 +476,24 @@ mod tests {
     #[test]
     fn hard_rows_that_clash_have_no_solution() {
         let mut programme = one(0.0, 1.0);
-        programme.hard(Expr::of(&[(0, 1.0)]), Sense::AtLeast, 2.0, Reason::Margin(0));
-        programme.hard(Expr::of(&[(0, -1.0)]), Sense::AtLeast, -1.0, Reason::Margin(0));
+        programme.hard(
+            Expr::of(&[(0, 1.0)]),
+            Sense::AtLeast,
+            2.0,
+            Reason::Margin(0),
+        );
+        programme.hard(
+            Expr::of(&[(0, -1.0)]),
+            Sense::AtLeast,
+            -1.0,
+            Reason::Margin(0),
+        );
         assert!(programme.solve().is_none());
-        assert!(!programme.is_possible(&[0, 1]) && programme.is_possible(&[0]) && programme.is_possible(&[1]));
+        assert!(
+            !programme.is_possible(&[0, 1])
+                && programme.is_possible(&[0])
+                && programme.is_possible(&[1])
+        );
         // The same as a wish costs, and holds as far as it may.
         programme.rows[1].price = Some(3.0);
         near(programme.solve().unwrap()[0], 2.0);
@@ -377,13 +501,19 @@ mod tests {
 
     #[test]
     fn terms_are_merged_once_each() {
-        assert_eq!(merged(&[(3, 1.0), (1, 2.0), (3, -1.0), (1, 0.5)]), [(1, 2.5)]);
+        assert_eq!(
+            merged(&[(3, 1.0), (1, 2.0), (3, -1.0), (1, 0.5)]),
+            [(1, 2.5)]
+        );
         assert_eq!(merged(&[]), []);
     }
 
     #[test]
     fn expressions_add_up() {
-        let expr = Expr::of(&[(0, 1.0)]).plus(2.0, &Expr::of(&[(1, 3.0)])).minus(&Expr::of(&[(0, 4.0)])).times(0.5);
+        let expr = Expr::of(&[(0, 1.0)])
+            .plus(2.0, &Expr::of(&[(1, 3.0)]))
+            .minus(&Expr::of(&[(0, 4.0)]))
+            .times(0.5);
         near(expr.value(&[2.0, 1.0]), (2.0 + 6.0 - 8.0) / 2.0);
     }
 

@@ -65,14 +65,48 @@ pub enum Outcome {
 }
 
 impl Proposal {
-    pub(crate) fn new(request: &Request, sketch: &Sketch, choices: Choices, layout: Layout, measures: Measures, told: Told) -> Proposal {
+    pub(crate) fn new(
+        request: &Request,
+        sketch: &Sketch,
+        choices: Choices,
+        layout: Layout,
+        measures: Measures,
+        told: Told,
+    ) -> Proposal {
         let Told { notes, whys, tried } = told;
-        let places = measures.groups.iter().flat_map(|g| g.blocks.iter().map(|n| (sketch.blocks[*n].id.clone(), g.drawn, g.want, g.here))).collect();
+        let places = measures
+            .groups
+            .iter()
+            .flat_map(|g| {
+                g.blocks
+                    .iter()
+                    .map(|n| (sketch.blocks[*n].id.clone(), g.drawn, g.want, g.here))
+            })
+            .collect();
         let map = Map::new(choices.approach, sketch.canvas, request.target);
         let filled = map.apply(sketch.canvas.span()).area() / request.target.span().area();
-        let (approach, turn, flip, score) = (choices.approach, request.turn, request.flip, score(&measures, filled));
+        let (approach, turn, flip, score) = (
+            choices.approach,
+            request.turn,
+            request.flip,
+            score(&measures, filled),
+        );
         let emphasis = request.emphasis.filter(|e| *e != Emphasis::Balance);
-        Proposal { approach, turn, flip, emphasis, score, layout, measures, notes, choices, whys, tried, places, made: None }
+        Proposal {
+            approach,
+            turn,
+            flip,
+            emphasis,
+            score,
+            layout,
+            measures,
+            notes,
+            choices,
+            whys,
+            tried,
+            places,
+            made: None,
+        }
     }
 
     /// The faults of its layout, of which there must be none, against the sketch as it was fitted.
@@ -88,7 +122,10 @@ impl Proposal {
 
     /// Its notes as a maker reads them.
     pub fn sentences(&self) -> Vec<String> {
-        self.notes.iter().map(|n| n.sentence(self.layout.unit)).collect()
+        self.notes
+            .iter()
+            .map(|n| n.sentence(self.layout.unit))
+            .collect()
     }
 
     /// Writes the proposal.

@@ -101,10 +101,18 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         format.wrong(FORMAT);
     }
     let unit = read_unit(top);
-    let reader = Reader { unit: unit.unwrap_or_default() };
-    let sketch = top.need("sketch", "a sketch document").and_then(|n| read_inner_sketch(&n, findings));
-    let target = top.need("target", "an object with page and pages").and_then(|n| read_target(&n, reader));
-    let photos = top.get("photos").map_or(Some(Photos::AsDrawn), |n| read_photos(&n, reader));
+    let reader = Reader {
+        unit: unit.unwrap_or_default(),
+    };
+    let sketch = top
+        .need("sketch", "a sketch document")
+        .and_then(|n| read_inner_sketch(&n, findings));
+    let target = top
+        .need("target", "an object with page and pages")
+        .and_then(|n| read_target(&n, reader));
+    let photos = top
+        .get("photos")
+        .map_or(Some(Photos::AsDrawn), |n| read_photos(&n, reader));
     let whole = top.get("photo_rule").map_or(Some(false), |n| {
         n.one_of(&["trim", "whole"], |t| match t {
             "trim" => Some(false),
@@ -112,25 +120,49 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
             _ => None,
         })
     });
-    let approach = top.get("approach").map_or(Some(None), |n| n.one_of(&Approach::NAMES, Approach::or_auto));
+    let approach = top.get("approach").map_or(Some(None), |n| {
+        n.one_of(&Approach::NAMES, Approach::or_auto)
+    });
     let turn = top.get("turn").map_or(Some(QuarterTurn::default()), |n| {
-        let turn = n.value.as_f64().filter(|d| d.fract() == 0.0 && *d >= 0.0).and_then(|d| QuarterTurn::from_degrees(d as u32));
+        let turn = n
+            .value
+            .as_f64()
+            .filter(|d| d.fract() == 0.0 && *d >= 0.0)
+            .and_then(|d| QuarterTurn::from_degrees(d as u32));
         if turn.is_none() {
             n.wrong("0, 90, 180 or 270");
         }
         turn
     });
-    let flip = top.get("flip").map_or(Some(Flip::None), |n| n.one_of(&Flip::NAMES, Flip::from_name));
-    let snap = top.get("snap").map_or(Some(Length::ZERO), |n| n.length(reader.unit, Length::ZERO, COARSEST));
-    let pins = top.get("pins").map_or(Some(Vec::new()), |n| pin::read(&n, reader, sketch.as_ref()));
+    let flip = top.get("flip").map_or(Some(Flip::None), |n| {
+        n.one_of(&Flip::NAMES, Flip::from_name)
+    });
+    let snap = top.get("snap").map_or(Some(Length::ZERO), |n| {
+        n.length(reader.unit, Length::ZERO, COARSEST)
+    });
+    let pins = top
+        .get("pins")
+        .map_or(Some(Vec::new()), |n| pin::read(&n, reader, sketch.as_ref()));
     let across_fold = top.get("across_fold").map_or(Some(Vec::new()), |n| {
-        n.each(KINDS_ACROSS.len(), |k| k.one_of(&KINDS_ACROSS, |t| Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t))))
+        n.each(KINDS_ACROSS.len(), |k| {
+            k.one_of(&KINDS_ACROSS, |t| {
+                Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t))
+            })
+        })
     });
     let holds = holds::read(top, sketch.as_ref());
-    let slots = top.get("slots").map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch.as_ref()));
-    let at_fold = top.get("at_fold").map_or(Some(Vec::new()), |n| fold_choice::read(&n, sketch.as_ref()));
-    let slack = top.get("slack").map_or(Some(Slack::default()), |n| wants::read_slack(&n, sketch.as_ref()));
-    let emphasis = top.get("emphasis").map_or(Some(None), |n| wants::read_emphasis(&n).map(Some));
+    let slots = top
+        .get("slots")
+        .map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch.as_ref()));
+    let at_fold = top
+        .get("at_fold")
+        .map_or(Some(Vec::new()), |n| fold_choice::read(&n, sketch.as_ref()));
+    let slack = top.get("slack").map_or(Some(Slack::default()), |n| {
+        wants::read_slack(&n, sketch.as_ref())
+    });
+    let emphasis = top
+        .get("emphasis")
+        .map_or(Some(None), |n| wants::read_emphasis(&n).map(Some));
     let (canvas, margin, fold_guard) = target?;
     let request = Request {
         unit: unit?,
@@ -162,13 +194,21 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
 fn read_inner_sketch(node: &Node<'_>, findings: &Findings) -> Option<Sketch> {
     match Sketch::from_json(node.value) {
         Ok(sketch) if sketch.blocks.is_empty() => {
-            findings.add("sketch.blocks", "an empty list", "at least one block to fit");
+            findings.add(
+                "sketch.blocks",
+                "an empty list",
+                "at least one block to fit",
+            );
             None
         }
         Ok(sketch) => Some(sketch),
         Err(invalid) => {
             for f in invalid.findings {
-                let path = if f.path.is_empty() { node.path.clone() } else { format!("{}.{}", node.path, f.path) };
+                let path = if f.path.is_empty() {
+                    node.path.clone()
+                } else {
+                    format!("{}.{}", node.path, f.path)
+                };
                 findings.add(&path, f.found, f.allowed);
             }
             None
@@ -178,7 +218,11 @@ fn read_inner_sketch(node: &Node<'_>, findings: &Findings) -> Option<Sketch> {
 
 fn read_target(node: &Node<'_>, reader: Reader) -> Option<(Canvas, Length, Length)> {
     let canvas = read_canvas(node, reader)?;
-    let room = |name: &str, most: Length| node.get(name).map_or(Some(Length::ZERO), |n| n.length(reader.unit, Length::ZERO, most));
+    let room = |name: &str, most: Length| {
+        node.get(name).map_or(Some(Length::ZERO), |n| {
+            n.length(reader.unit, Length::ZERO, most)
+        })
+    };
     let half = |l: Length| Length::from_ticks(l.ticks() * 2 / 5);
     let margin = room("margin", half(canvas.page.w).min(half(canvas.page.h)));
     let guard = room("fold_guard", half(canvas.page.w));
@@ -192,8 +236,14 @@ fn check_together(top: &Node<'_>, request: &Request) {
         && let Some(node) = top.get("approach")
         && !Approach::that_apply(from, to).contains(&approach)
     {
-        let names: Vec<&str> = Approach::that_apply(from, to).iter().map(|a| a.name()).collect();
-        node.wrong(format!("auto, {} for a sketch of {from} and a target of {to}", names.join(", ")));
+        let names: Vec<&str> = Approach::that_apply(from, to)
+            .iter()
+            .map(|a| a.name())
+            .collect();
+        node.wrong(format!(
+            "auto, {} for a sketch of {from} and a target of {to}",
+            names.join(", ")
+        ));
     }
     if request.turn.exchanges()
         && from == 2
@@ -207,22 +257,44 @@ fn check_together(top: &Node<'_>, request: &Request) {
 /// What she chose for slots must leave each photo its room, and show no more photos than there are.
 fn check_slots(top: &Node<'_>, request: &Request) {
     let Some(node) = top.get("slots") else { return };
-    let spans = |id: &String| request.sketch.index_of(id).map(|n| request.sketch.blocks[n].extent());
+    let spans = |id: &String| {
+        request
+            .sketch
+            .index_of(id)
+            .map(|n| request.sketch.blocks[n].extent())
+    };
     for (choice, node) in request.slots.iter().zip(node.items()) {
-        let Some(frame) = choice.photos.iter().filter_map(spans).reduce(Span::around) else { continue };
-        let between = request.sketch.blocks.iter().filter(|b| b.kind == Kind::Photo && !choice.photos.contains(&b.id));
-        if let Some(other) = between.into_iter().find(|b| choice.photos.len() > 1 && b.extent().overlaps(frame, 1.0)) {
-            node.wrong_because(format!("photo {} between them", other.id), "photos with no other between them");
+        let Some(frame) = choice.photos.iter().filter_map(spans).reduce(Span::around) else {
+            continue;
+        };
+        let between = request
+            .sketch
+            .blocks
+            .iter()
+            .filter(|b| b.kind == Kind::Photo && !choice.photos.contains(&b.id));
+        if let Some(other) = between
+            .into_iter()
+            .find(|b| choice.photos.len() > 1 && b.extent().overlaps(frame, 1.0))
+        {
+            node.wrong_because(
+                format!("photo {} between them", other.id),
+                "photos with no other between them",
+            );
         }
     }
-    let Some(count) = request.photo_count() else { return };
+    let Some(count) = request.photo_count() else {
+        return;
+    };
     let shown: usize = request.slots.iter().map(|s| s.way.shows() as usize).sum();
     let named: usize = request.slots.iter().map(|s| s.photos.len()).sum();
     let all_named = named >= request.sketch.photo_slots();
     if shown > count || all_named && shown != count {
         node.wrong_because(
             format!("choices that show {shown} photos"),
-            format!("{} {count}, as many as are asked for", if all_named { "exactly" } else { "at most" }),
+            format!(
+                "{} {count}, as many as are asked for",
+                if all_named { "exactly" } else { "at most" }
+            ),
         );
     }
 }

@@ -53,20 +53,25 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
         lattice.repair();
         // What is tilted binds lines of both axes: where the easiest lines first lead nowhere, its own come first, while there is room.
         for first in [Vec::new(), tilted(scene, model, &lattice)] {
-            if !lattice.broken().is_empty() && marks::settle(&mut lattice, &model.programme, solved, &first) {
+            if !lattice.broken().is_empty()
+                && marks::settle(&mut lattice, &model.programme, solved, &first)
+            {
                 lattice.improve();
             }
         }
         if lattice.broken().is_empty() {
             lattice.mend();
             if lattice.has_untrue() {
-                let other = Lattice::new(scene, model, solved, step as f64, wishes).by_parity(solved);
+                let other =
+                    Lattice::new(scene, model, solved, step as f64, wishes).by_parity(solved);
                 if other.broken().is_empty() && other.total() < lattice.total() {
                     lattice = other;
                 }
             }
             lattice.even_sides(scene, model);
-            return (0..model.programme.vars()).map(|v| lattice.value(v).round() as i64).collect();
+            return (0..model.programme.vars())
+                .map(|v| lattice.value(v).round() as i64)
+                .collect();
         }
     }
     // Better off the ruler than over a limit: the programme's own answer breaks none.
@@ -75,7 +80,12 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
 
 /// The lines of tilted items.
 fn tilted(scene: &Scene<'_>, model: &Model, lattice: &Lattice) -> Vec<usize> {
-    let edges = scene.items.iter().zip(&model.vars).filter(|(i, _)| i.is_tilted()).flat_map(|(_, v)| v.edges);
+    let edges = scene
+        .items
+        .iter()
+        .zip(&model.vars)
+        .filter(|(i, _)| i.is_tilted())
+        .flat_map(|(_, v)| v.edges);
     edges.map(|v| lattice.line_of[v].0).collect()
 }
 
@@ -140,16 +150,32 @@ impl Lattice {
     fn new(scene: &Scene<'_>, model: &Model, solved: &[f64], step: f64, wishes: bool) -> Lattice {
         let ties = Ties::new(scene, &model.programme, solved, step, wishes);
         let (lines, line_of) = ties.lines(scene, model, solved, step);
-        let untrue = if scene.items.len() < CROWD { UNTRUE.0 } else { UNTRUE.1 };
+        let untrue = if scene.items.len() < CROWD {
+            UNTRUE.0
+        } else {
+            UNTRUE.1
+        };
         let terms = terms(&model.programme, &line_of, lines.len(), untrue);
         let mut touching = vec![Vec::new(); lines.len()];
         for (n, term) in terms.iter().enumerate() {
-            term.terms.iter().for_each(|(line, factor)| touching[*line].push((n, *factor)));
+            term.terms
+                .iter()
+                .for_each(|(line, factor)| touching[*line].push((n, *factor)));
         }
         let moves = moves(scene, model, &lines, &line_of, &terms);
         let at = |line: usize| lines[line].origin + lines[line].steps as f64 * lines[line].step;
-        let off = terms.iter().map(|t| (t.terms.iter().map(|(l, f)| f * at(*l)).sum::<f64>() + t.constant) / INCH).collect();
-        Lattice { lines, line_of, terms, off, touching, moves }
+        let off = terms
+            .iter()
+            .map(|t| (t.terms.iter().map(|(l, f)| f * at(*l)).sum::<f64>() + t.constant) / INCH)
+            .collect();
+        Lattice {
+            lines,
+            line_of,
+            terms,
+            off,
+            touching,
+            moves,
+        }
     }
 
     fn at(&self, line: usize) -> f64 {
@@ -168,7 +194,13 @@ impl Lattice {
 
     /// Moves a line by steps; what that adds to the cost.
     fn shift(&mut self, line: usize, by: i64) -> f64 {
-        let Lattice { lines, terms, off, touching, .. } = self;
+        let Lattice {
+            lines,
+            terms,
+            off,
+            touching,
+            ..
+        } = self;
         let way = by as f64 * lines[line].step / INCH;
         lines[line].steps += by;
         let mut added = 0.0;
@@ -202,7 +234,10 @@ impl Lattice {
 
     /// Hard rows that fail by more than the solver's noise.
     fn broken(&self) -> Vec<usize> {
-        let fails = |t: &usize| matches!(self.terms[*t].cost, Cost::Equal(HARD) | Cost::AtLeast(HARD)) && self.cost(*t) > HARD * NOISE;
+        let fails = |t: &usize| {
+            matches!(self.terms[*t].cost, Cost::Equal(HARD) | Cost::AtLeast(HARD))
+                && self.cost(*t) > HARD * NOISE
+        };
         (0..self.terms.len()).filter(fails).collect()
     }
 
@@ -212,8 +247,18 @@ impl Lattice {
         for _ in 0..REPAIRS {
             let broken = self.broken();
             let Some(first) = broken.first() else { return };
-            let own: Vec<usize> = self.terms[*first].terms.iter().map(|t| t.0).filter(|l| !self.lines[*l].fixed).collect();
-            let mut near: Vec<usize> = own.iter().flat_map(|l| &self.touching[*l]).flat_map(|t| &self.terms[t.0].terms).map(|t| t.0).collect();
+            let own: Vec<usize> = self.terms[*first]
+                .terms
+                .iter()
+                .map(|t| t.0)
+                .filter(|l| !self.lines[*l].fixed)
+                .collect();
+            let mut near: Vec<usize> = own
+                .iter()
+                .flat_map(|l| &self.touching[*l])
+                .flat_map(|t| &self.terms[t.0].terms)
+                .map(|t| t.0)
+                .collect();
             near.sort_unstable();
             near.dedup();
             near.retain(|l| !self.lines[*l].fixed);
@@ -221,7 +266,11 @@ impl Lattice {
             for a in &own {
                 for b in &near {
                     for (i, j) in (-3..=3).flat_map(|i| (-3..=3).map(move |j| (i, j))) {
-                        let steps = if a == b { vec![(*a, i)] } else { vec![(*a, i), (*b, j)] };
+                        let steps = if a == b {
+                            vec![(*a, i)]
+                        } else {
+                            vec![(*a, i), (*b, j)]
+                        };
                         moved |= self.try_steps(&steps);
                     }
                 }
@@ -237,20 +286,41 @@ impl Lattice {
     /// difference is made an even count of steps, by the edge or the pair of edges for which that costs least.
     fn even_sides(&mut self, scene: &Scene<'_>, model: &Model) {
         let step = scene.request.snap.ticks();
-        let stands = scene.items.iter().zip(&model.vars).filter(|(i, _)| i.on_its_side() && i.frames.is_none() && !i.is_split());
+        let stands = scene
+            .items
+            .iter()
+            .zip(&model.vars)
+            .filter(|(i, _)| i.on_its_side() && i.frames.is_none() && !i.is_split());
         let on_side: Vec<[Var; 4]> = stands.map(|(_, v)| v.edges).collect();
         let uneven = |lattice: &Lattice| {
             let at = |v| lattice.value(v).round() as i64;
-            on_side.iter().filter(|[l, t, r, b]| (at(*r) - at(*l) - at(*b) + at(*t)) / step % 2 != 0).count()
+            on_side
+                .iter()
+                .filter(|[l, t, r, b]| (at(*r) - at(*l) - at(*b) + at(*t)) / step % 2 != 0)
+                .count()
         };
-        let mut lines: Vec<usize> = on_side.iter().flatten().map(|v| self.line_of[*v].0).filter(|l| !self.lines[*l].fixed).collect();
+        let mut lines: Vec<usize> = on_side
+            .iter()
+            .flatten()
+            .map(|v| self.line_of[*v].0)
+            .filter(|l| !self.lines[*l].fixed)
+            .collect();
         lines.sort_unstable();
         lines.dedup();
-        let ways: Vec<(usize, i64)> = lines.iter().take(EVENED).flat_map(|l| [(*l, 1), (*l, -1)]).collect();
+        let ways: Vec<(usize, i64)> = lines
+            .iter()
+            .take(EVENED)
+            .flat_map(|l| [(*l, 1), (*l, -1)])
+            .collect();
         let mut left = uneven(self);
         while left > 0 {
             let singles = ways.iter().map(|w| vec![*w]);
-            let pairs = ways.iter().enumerate().flat_map(|(n, a)| ways[n + 1..].iter().filter(|b| b.0 != a.0).map(|b| vec![*a, *b]));
+            let pairs = ways.iter().enumerate().flat_map(|(n, a)| {
+                ways[n + 1..]
+                    .iter()
+                    .filter(|b| b.0 != a.0)
+                    .map(|b| vec![*a, *b])
+            });
             let mut best: Option<(f64, usize, Steps)> = None;
             for steps in singles.chain(pairs) {
                 let added: f64 = steps.iter().map(|(line, by)| self.shift(*line, *by)).sum();
@@ -258,7 +328,10 @@ impl Lattice {
                 steps.iter().for_each(|(line, by)| {
                     self.shift(*line, -by);
                 });
-                if then < left && added < HARD * NOISE && best.as_ref().is_none_or(|(cost, ..)| added < *cost) {
+                if then < left
+                    && added < HARD * NOISE
+                    && best.as_ref().is_none_or(|(cost, ..)| added < *cost)
+                {
                     best = Some((added, then, steps));
                 }
             }
@@ -298,7 +371,11 @@ fn terms(programme: &Programme, line_of: &[(usize, f64)], lines: usize, untrue: 
             }
         }
         factors.retain(|f| f.1.abs() > 1e-12);
-        Term { terms: factors, constant, cost }
+        Term {
+            terms: factors,
+            constant,
+            cost,
+        }
     };
     let rows = programme.rows.iter().map(|r| {
         let cost = match (r.sense, r.price) {
@@ -308,6 +385,9 @@ fn terms(programme: &Programme, line_of: &[(usize, f64)], lines: usize, untrue: 
         };
         over(&r.expr.terms, r.rhs, cost)
     });
-    let pulls = programme.pulls.iter().map(|p| over(&p.expr.terms, p.target, Cost::Square(p.weight)));
+    let pulls = programme
+        .pulls
+        .iter()
+        .map(|p| over(&p.expr.terms, p.target, Cost::Square(p.weight)));
     rows.chain(pulls).filter(|t| !t.terms.is_empty()).collect()
 }

@@ -53,17 +53,24 @@ pub(crate) struct Settled {
 
 impl Chosen {
     pub(crate) fn settled(&self) -> Settled {
-        Settled { sides: self.sides.clone(), lost: self.lost.clone(), solved: self.solved.clone() }
+        Settled {
+            sides: self.sides.clone(),
+            lost: self.lost.clone(),
+            solved: self.solved.clone(),
+        }
     }
 }
 
 /// Solves with the best choices found. The error is the programme whose limits can't hold together.
 pub(crate) fn choose(scene: &Scene<'_>) -> Result<Chosen, Box<Model>> {
-    let Some(fold) = scene.fold() else { return attempt(scene, vec![None; scene.items.len()], false, None) };
+    let Some(fold) = scene.fold() else {
+        return attempt(scene, vec![None; scene.items.len()], false, None);
+    };
     let fold = fold * INCH;
     let pinned = pinned_sides(scene, fold);
     let nearest = |tie: Side| {
-        let first = (0..scene.items.len()).map(|n| first_side(scene, n, fold, tie).map(|side| pinned[n].unwrap_or(side)));
+        let first = (0..scene.items.len())
+            .map(|n| first_side(scene, n, fold, tie).map(|side| pinned[n].unwrap_or(side)));
         settled(scene, first.collect())
     };
     let mut search = Search {
@@ -71,7 +78,8 @@ pub(crate) fn choose(scene: &Scene<'_>) -> Result<Chosen, Box<Model>> {
         tried: Vec::new(),
         left_out: 0,
         best: None,
-        left: (EFFORT / scene.items.len().max(1)).clamp(if scene.items.len() < CROWD { 4 } else { 2 }, 14),
+        left: (EFFORT / scene.items.len().max(1))
+            .clamp(if scene.items.len() < CROWD { 4 } else { 2 }, 14),
     };
     for sides in [nearest(Side::Left), nearest(Side::Right)] {
         if !search.is_good() {
@@ -80,25 +88,40 @@ pub(crate) fn choose(scene: &Scene<'_>) -> Result<Chosen, Box<Model>> {
     }
     if search.is_good() {
         let tried = (search.tried.len(), 0);
-        return search.best.expect("the nearest sides were tried").map(|chosen| Chosen { tried, ..chosen });
+        return search
+            .best
+            .expect("the nearest sides were tried")
+            .map(|chosen| Chosen { tried, ..chosen });
     }
     for group in touching(scene) {
         for side in [Side::Left, Side::Right] {
             let mut sides = search.best_sides();
-            if group.iter().all(|n| sides[*n] == Some(side)) || group.iter().any(|n| pinned[*n].is_some_and(|p| p != side)) {
+            if group.iter().all(|n| sides[*n] == Some(side))
+                || group.iter().any(|n| pinned[*n].is_some_and(|p| p != side))
+            {
                 continue;
             }
             group.iter().for_each(|n| sides[*n] = Some(side));
             search.try_both(&settled(scene, sides));
         }
     }
-    for (n, to) in toggles(scene, fold).into_iter().filter(|(n, _)| pinned[*n].is_none()) {
+    for (n, to) in toggles(scene, fold)
+        .into_iter()
+        .filter(|(n, _)| pinned[*n].is_none())
+    {
         let mut sides = search.best_sides();
-        sides[n] = if sides[n] == Some(to) { Some(to.other()) } else { Some(to) };
+        sides[n] = if sides[n] == Some(to) {
+            Some(to.other())
+        } else {
+            Some(to)
+        };
         search.try_both(&settled(scene, sides));
     }
     let tried = (search.tried.len(), search.left_out);
-    search.best.expect("the nearest sides were tried").map(|chosen| Chosen { tried, ..chosen })
+    search
+        .best
+        .expect("the nearest sides were tried")
+        .map(|chosen| Chosen { tried, ..chosen })
 }
 
 /// The best of what was tried.
@@ -121,7 +144,10 @@ impl Search<'_, '_> {
 
     /// Whether what was found leaves nothing to look for.
     fn is_good(&self) -> bool {
-        self.best.as_ref().is_some_and(|b| b.as_ref().is_ok_and(|b| b.lost.is_empty() && b.demerit < GOOD))
+        self.best.as_ref().is_some_and(|b| {
+            b.as_ref()
+                .is_ok_and(|b| b.lost.is_empty() && b.demerit < GOOD)
+        })
     }
 
     /// Tries sides with lines that hold on and with lines that break early.
@@ -143,7 +169,11 @@ impl Search<'_, '_> {
                 continue;
             }
             self.left = self.left.saturating_sub(1);
-            let near = self.best.as_ref().and_then(|b| b.as_ref().ok()).map(|b| b.solved.as_slice());
+            let near = self
+                .best
+                .as_ref()
+                .and_then(|b| b.as_ref().ok())
+                .map(|b| b.solved.as_slice());
             let found = attempt(self.scene, sides.to_vec(), eased, near);
             let better = match (&found, &self.best) {
                 (_, None) | (Ok(_), Some(Err(_))) => true,
@@ -160,22 +190,41 @@ impl Search<'_, '_> {
 /// Solves for one choice of sides; wishes found lost are then let go of, and the rest solved again (reweighting the
 /// slack's prices, after Candès, Wakin and Boyd 2008, with two levels in place of a continuum).
 /// An earlier solution nearby tells which rows to look at.
-fn attempt(scene: &Scene<'_>, sides: Vec<Option<Side>>, eased: bool, near: Option<&[f64]>) -> Result<Chosen, Box<Model>> {
+fn attempt(
+    scene: &Scene<'_>,
+    sides: Vec<Option<Side>>,
+    eased: bool,
+    near: Option<&[f64]>,
+) -> Result<Chosen, Box<Model>> {
     let mut model = Model::new(scene, &sides);
     if let Some(near) = near.filter(|n| n.len() == model.programme.vars()) {
         model.programme.expected.copy_from_slice(near);
     }
     let full: Vec<Option<f64>> = model.programme.rows.iter().map(|r| r.price).collect();
     if eased {
-        for row in model.programme.rows.iter_mut().filter(|r| matches!(r.reason, Reason::Wish(Wish::Line, ..))) {
+        for row in model
+            .programme
+            .rows
+            .iter_mut()
+            .filter(|r| matches!(r.reason, Reason::Wish(Wish::Line, ..)))
+        {
             row.price = row.price.map(|p| p * EASED);
         }
     }
-    let Some(Solved { at: mut solved, mut forces }) = model.programme.solve_with_forces() else { return Err(Box::new(model)) };
+    let Some(Solved {
+        at: mut solved,
+        mut forces,
+    }) = model.programme.solve_with_forces()
+    else {
+        return Err(Box::new(model));
+    };
     let mut lost = Vec::new();
     let rows = model.programme.rows.len();
     for (n, (row, full)) in model.programme.rows.iter_mut().zip(full).enumerate() {
-        let may_go = matches!(row.reason, Reason::Wish(Wish::Line | Wish::Contact | Wish::Equal, ..));
+        let may_go = matches!(
+            row.reason,
+            Reason::Wish(Wish::Line | Wish::Contact | Wish::Equal, ..)
+        );
         row.price = full;
         if may_go && row.slack(&solved) > LOST {
             row.price = full.map(|p| p * LOST_SHARE);
@@ -189,7 +238,15 @@ fn attempt(scene: &Scene<'_>, sides: Vec<Option<Side>>, eased: bool, near: Optio
         }
     }
     let demerit = demerit(&preview(scene, &model, &solved)) + 2.0 * oblong(scene, &model, &solved);
-    Ok(Chosen { sides, lost, model, solved, forces, tried: (1, 0), demerit })
+    Ok(Chosen {
+        sides,
+        lost,
+        model,
+        solved,
+        forces,
+        tried: (1, 0),
+        demerit,
+    })
 }
 
 /// One programme, with the sides and the lost wishes of an earlier search, starting from its solution. The inner error is the programme
@@ -197,7 +254,10 @@ fn attempt(scene: &Scene<'_>, sides: Vec<Option<Side>>, eased: bool, near: Optio
 ///
 /// # Errors
 /// What of the choices does not suit the request.
-pub(crate) fn again(scene: &Scene<'_>, choices: &Choices) -> Result<Result<Chosen, Box<Model>>, Invalid> {
+pub(crate) fn again(
+    scene: &Scene<'_>,
+    choices: &Choices,
+) -> Result<Result<Chosen, Box<Model>>, Invalid> {
     let sides = choices.sides_on(scene)?;
     let mut model = Model::new(scene, &sides);
     let lost = choices.lost_on(scene, &model)?;
@@ -210,7 +270,15 @@ pub(crate) fn again(scene: &Scene<'_>, choices: &Choices) -> Result<Result<Chose
         row.price = row.price.map(|p| p * LOST_SHARE);
     }
     Ok(match model.programme.solve_with_forces() {
-        Some(Solved { at: solved, forces }) => Ok(Chosen { sides, lost, model, solved, forces, tried: (1, 0), demerit: 0.0 }),
+        Some(Solved { at: solved, forces }) => Ok(Chosen {
+            sides,
+            lost,
+            model,
+            solved,
+            forces,
+            tried: (1, 0),
+            demerit: 0.0,
+        }),
         None => Err(Box::new(model)),
     })
 }
@@ -221,9 +289,20 @@ fn preview(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Measures {
         let [l, t, r, b] = vars.edges.map(|v| solved[v] * INCH);
         let parts = item.cell_runs().len();
         let kind = scene.sketch.blocks[item.from[0]].kind;
-        Group { blocks: item.from.clone(), kind, drawn: item.drawn, want: item.want, here: Span { l, t, r, b }, parts }
+        Group {
+            blocks: item.from.clone(),
+            kind,
+            drawn: item.drawn,
+            want: item.want,
+            here: Span { l, t, r, b },
+            parts,
+        }
     };
-    measure_groups(scene.sketch, scene.items.iter().zip(&model.vars).map(group).collect(), scene.request.target.span())
+    measure_groups(
+        scene.sketch,
+        scene.items.iter().zip(&model.vars).map(group).collect(),
+        scene.request.target.span(),
+    )
 }
 
 /// How far the cells of split slots are from a print's shape, beyond 3:2 and on average.

@@ -21,7 +21,9 @@ pub(super) fn first_side(scene: &Scene<'_>, n: usize, fold: f64, tie: Side) -> O
         // The fold runs through the gap between faces or words that is nearest to it.
         let off = |gap: &f64| (item.want.l + item.want.w() * gap - fold).abs();
         let gaps = scene.fold_gaps(item);
-        if let Some(nearest) = (0..gaps.len()).min_by(|a, b| off(&gaps[*a]).total_cmp(&off(&gaps[*b]))) {
+        if let Some(nearest) =
+            (0..gaps.len()).min_by(|a, b| off(&gaps[*a]).total_cmp(&off(&gaps[*b])))
+        {
             return Some(Side::Through(nearest as u8));
         }
     }
@@ -40,7 +42,9 @@ pub(super) fn first_side(scene: &Scene<'_>, n: usize, fold: f64, tie: Side) -> O
 pub(super) fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
     let mut sides = vec![None; scene.items.len()];
     for choice in &scene.request.at_fold {
-        let Some(n) = scene.item_of(&choice.block) else { continue };
+        let Some(n) = scene.item_of(&choice.block) else {
+            continue;
+        };
         sides[n] = match choice.way {
             FoldWay::Left => Some(Side::Left),
             FoldWay::Right => Some(Side::Right),
@@ -53,7 +57,9 @@ pub(super) fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
         sides[n] = Some(Side::Astride);
     }
     for pin in &scene.request.pins {
-        let Some(at) = pin.on_page().map(|at| at.ticks() as f64) else { continue };
+        let Some(at) = pin.on_page().map(|at| at.ticks() as f64) else {
+            continue;
+        };
         let side = match pin.edge {
             PinEdge::Edge(Edge::Left) => {
                 if at < fold {
@@ -71,7 +77,9 @@ pub(super) fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
             }
             _ => continue,
         };
-        let Some(mut n) = scene.item_of(&pin.block) else { continue };
+        let Some(mut n) = scene.item_of(&pin.block) else {
+            continue;
+        };
         while let Some((framed, _)) = scene.items[n].frames {
             n = framed;
         }
@@ -81,7 +89,11 @@ pub(super) fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
         sides[n] = Some(side);
         for (m, item) in scene.items.iter().enumerate().filter(|(m, _)| *m != n) {
             let (own, other) = (scene.items[n].drawn, item.drawn);
-            let beyond = if side == Side::Left { distance(other, own, true) } else { distance(own, other, true) };
+            let beyond = if side == Side::Left {
+                distance(other, own, true)
+            } else {
+                distance(own, other, true)
+            };
             if beyond >= -KEPT && sides[m].is_none() {
                 sides[m] = Some(side);
             }
@@ -102,10 +114,17 @@ fn straddles(scene: &Scene<'_>, item: &Item, fold: f64) -> bool {
 
 /// Mats go with what they frame, clusters and accents with what they sit on, unless she sent them elsewhere.
 pub(super) fn settled(scene: &Scene<'_>, mut sides: Vec<Option<Side>>) -> Vec<Option<Side>> {
-    let sent: Vec<usize> = scene.request.at_fold.iter().filter_map(|c| scene.item_of(&c.block)).collect();
+    let sent: Vec<usize> = scene
+        .request
+        .at_fold
+        .iter()
+        .filter_map(|c| scene.item_of(&c.block))
+        .collect();
     for _ in 0..3 {
         for (n, item) in scene.items.iter().enumerate() {
-            let leader = item.frames.map(|(f, _)| f).or(item.host.filter(|h| item.kind != Kind::Mat && !sent.contains(&n) && sits_on(scene, n, *h)));
+            let leader = item.frames.map(|(f, _)| f).or(item
+                .host
+                .filter(|h| item.kind != Kind::Mat && !sent.contains(&n) && sits_on(scene, n, *h)));
             if let Some(leader) = leader {
                 let side = sides[leader].filter(|s| s.is_page());
                 if item.frames.is_some() || side.is_some() {
@@ -120,14 +139,21 @@ pub(super) fn settled(scene: &Scene<'_>, mut sides: Vec<Option<Side>>) -> Vec<Op
 /// What may not be cut and touches, in groups of two or more: the fold would come between them, so all of a group on one
 /// page is worth trying.
 pub(super) fn touching(scene: &Scene<'_>) -> Vec<Vec<usize>> {
-    let whole = |n: &usize| scene.keeps_off_fold(&scene.items[*n]) && !matches!(scene.items[*n].kind, Kind::Cluster | Kind::Accent);
+    let whole = |n: &usize| {
+        scene.keeps_off_fold(&scene.items[*n])
+            && !matches!(scene.items[*n].kind, Kind::Cluster | Kind::Accent)
+    };
     let touch = |a: usize, b: usize| {
         let (a, b) = (scene.items[a].drawn, scene.items[b].drawn);
-        [true, false].into_iter().any(|x| face(a, b, x) && (distance(a, b, x).abs() <= AGREE || distance(b, a, x).abs() <= AGREE))
+        [true, false].into_iter().any(|x| {
+            face(a, b, x) && (distance(a, b, x).abs() <= AGREE || distance(b, a, x).abs() <= AGREE)
+        })
     };
     let mut groups: Vec<Vec<usize>> = Vec::new();
     for n in (0..scene.items.len()).filter(whole) {
-        let (joined, mut apart): (Vec<_>, Vec<_>) = groups.into_iter().partition(|g| g.iter().any(|m| touch(n, *m)));
+        let (joined, mut apart): (Vec<_>, Vec<_>) = groups
+            .into_iter()
+            .partition(|g| g.iter().any(|m| touch(n, *m)));
         let mut group: Vec<usize> = joined.into_iter().flatten().collect();
         group.push(n);
         apart.push(group);
@@ -158,18 +184,29 @@ pub(super) fn toggles(scene: &Scene<'_>, fold: f64) -> Vec<(usize, Side)> {
             }
             continue;
         }
-        if item.frames.is_none() && scene.keeps_off_fold(item) && straddles(scene, item, fold) && !matches!(item.kind, Kind::Cluster | Kind::Accent) {
+        if item.frames.is_none()
+            && scene.keeps_off_fold(item)
+            && straddles(scene, item, fold)
+            && !matches!(item.kind, Kind::Cluster | Kind::Accent)
+        {
             // What stands astride tries its nearer page; what has a page, the other one.
             let to_left = (item.want.cx() < fold) == can_stand_astride(item);
             found.push((n, if to_left { Side::Left } else { Side::Right }));
         }
     }
-    found.sort_by(|a, b| (scene.items[a.0].want.cx() - fold).abs().total_cmp(&(scene.items[b.0].want.cx() - fold).abs()).then(a.0.cmp(&b.0)));
+    found.sort_by(|a, b| {
+        (scene.items[a.0].want.cx() - fold)
+            .abs()
+            .total_cmp(&(scene.items[b.0].want.cx() - fold).abs())
+            .then(a.0.cmp(&b.0))
+    });
     found
 }
 
 /// No block on the right page is left of one on the left page in the sketch.
 pub(super) fn in_order(scene: &Scene<'_>, sides: &[Option<Side>]) -> bool {
     let on = |side: Side| (0..sides.len()).filter(move |n| sides[*n] == Some(side));
-    on(Side::Right).all(|r| on(Side::Left).all(|l| distance(scene.items[r].drawn, scene.items[l].drawn, true) < -KEPT))
+    on(Side::Right).all(|r| {
+        on(Side::Left).all(|l| distance(scene.items[r].drawn, scene.items[l].drawn, true) < -KEPT)
+    })
 }

@@ -64,7 +64,8 @@ pub(super) fn read(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Vec<SlotC
     for (node, choice) in nodes.iter().zip(&found) {
         for id in choice.iter().flat_map(|c| &c.photos) {
             if !seen.insert(id) {
-                node.get("photos")?.wrong_because(id.clone(), "photos that no choice names a second time");
+                node.get("photos")?
+                    .wrong_because(id.clone(), "photos that no choice names a second time");
             }
         }
     }
@@ -75,11 +76,18 @@ fn read_choice(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<SlotChoice> {
     node.object()?;
     let list = node.need("photos", "the ids of one or several photo blocks")?;
     let photos = list.texts(MOST_BLOCKS)?;
-    let is_photo = |id: &String| sketch.is_none_or(|s| s.index_of(id).is_some_and(|n| s.blocks[n].kind == Kind::Photo));
+    let is_photo = |id: &String| {
+        sketch.is_none_or(|s| {
+            s.index_of(id)
+                .is_some_and(|n| s.blocks[n].kind == Kind::Photo)
+        })
+    };
     if photos.is_empty() || !photos.iter().all(is_photo) {
         list.wrong("the ids of one or several photo blocks of the sketch");
     }
-    let name = node.need("as", &WAYS.join(", "))?.one_of(&WAYS, |t| WAYS.into_iter().find(|w| *w == t))?;
+    let name = node
+        .need("as", &WAYS.join(", "))?
+        .one_of(&WAYS, |t| WAYS.into_iter().find(|w| *w == t))?;
     let count = |field: &str, otherwise: Option<u32>| match node.get(field) {
         Some(n) => n.count(1, MOST_CELLS),
         None => otherwise.or_else(|| node.need(field, &format!("1 to {MOST_CELLS}")).and(None)),
@@ -87,8 +95,13 @@ fn read_choice(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<SlotChoice> {
     let way = match name {
         "cells" => SlotWay::Cells(count("cols", None)?, count("rows", Some(1))?),
         "focal" => {
-            let along = node.get("along").map_or(Some("beside"), |n| n.one_of(&ALONG, |t| ALONG.into_iter().find(|w| *w == t)));
-            SlotWay::Focal { small: count("small", None)?, below: along? == "below" }
+            let along = node.get("along").map_or(Some("beside"), |n| {
+                n.one_of(&ALONG, |t| ALONG.into_iter().find(|w| *w == t))
+            });
+            SlotWay::Focal {
+                small: count("small", None)?,
+                below: along? == "below",
+            }
         }
         "each" => SlotWay::Each,
         "journal" => SlotWay::Journal,

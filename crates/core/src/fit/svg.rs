@@ -18,9 +18,22 @@ pub fn layout_svg(layout: &Layout) -> String {
     for block in &layout.blocks {
         let span = crate::geometry::Span::from(block.block.rect);
         let (x, y, bw, bh) = (inch(span.l), inch(span.t), inch(span.w()), inch(span.h()));
-        let fill = if block.block.kind == Kind::Photo { "#bcd" } else { "none" };
-        let turn = format!("rotate({} {:.4} {:.4})", block.block.turn, x + bw / 2.0, y + bh / 2.0);
-        let radius = if block.block.shape == Shape::Ellipse { format!(" rx='{:.4}' ry='{:.4}'", bw / 2.0, bh / 2.0) } else { String::new() };
+        let fill = if block.block.kind == Kind::Photo {
+            "#bcd"
+        } else {
+            "none"
+        };
+        let turn = format!(
+            "rotate({} {:.4} {:.4})",
+            block.block.turn,
+            x + bw / 2.0,
+            y + bh / 2.0
+        );
+        let radius = if block.block.shape == Shape::Ellipse {
+            format!(" rx='{:.4}' ry='{:.4}'", bw / 2.0, bh / 2.0)
+        } else {
+            String::new()
+        };
         let id = block.block.id.replace('&', "&amp;").replace('<', "&lt;");
         // Writing to a String can't fail.
         let _ = write!(
@@ -32,7 +45,10 @@ pub fn layout_svg(layout: &Layout) -> String {
     }
     if layout.canvas.pages == 2 {
         let fold = w / 2.0;
-        let _ = write!(svg, "<path d='M{fold} 0V{h}' stroke='red' stroke-width='.03' stroke-dasharray='.2'/>");
+        let _ = write!(
+            svg,
+            "<path d='M{fold} 0V{h}' stroke='red' stroke-width='.03' stroke-dasharray='.2'/>"
+        );
     }
     svg.push_str("</svg>");
     svg

@@ -44,11 +44,23 @@ pub(super) fn one_page(asked: &Request, approach: Approach, derived: &Derived) -
     let one_sided = |b: &Block| b.bleed.contains(&Edge::Left) != b.bleed.contains(&Edge::Right);
     let has_copy = |id: &str| both.sketch.index_of(&derived.copy_of(id)).is_some();
     let left = |id: &str| derived.is_own(id);
-    let mut sketch = Sketch { blocks: both.sketch.blocks.iter().filter(|b| left(&b.id)).cloned().collect(), ..both.sketch.clone() };
+    let mut sketch = Sketch {
+        blocks: both
+            .sketch
+            .blocks
+            .iter()
+            .filter(|b| left(&b.id))
+            .cloned()
+            .collect(),
+        ..both.sketch.clone()
+    };
     sketch.canvas.pages = 1;
     // What hangs over a page does so over the spread's edge on one of them only.
     let page = sketch.canvas.span();
-    let hangs_over = |b: &Block| b.bleed.is_empty() && (b.true_bounds().l < page.l - HAIR || b.true_bounds().r > page.r + HAIR);
+    let hangs_over = |b: &Block| {
+        b.bleed.is_empty()
+            && (b.true_bounds().l < page.l - HAIR || b.true_bounds().r > page.r + HAIR)
+    };
     let twice = |b: &Block| has_copy(&b.id) || !left(&b.id);
     let differs = |b: &Block| twice(b) && (one_sided(b) || left(&b.id) && hangs_over(b));
     if approach == Approach::Echo && both.sketch.blocks.iter().any(differs) {
@@ -69,13 +81,33 @@ pub(super) fn one_page(asked: &Request, approach: Approach, derived: &Derived) -
     if both.pins.iter().any(names_joined) {
         return None;
     }
-    let pins: Vec<usize> = (0..both.pins.len()).filter(|n| both.pins[*n].blocks().all(|id| left(id))).collect();
-    let slots = both.slots.iter().filter(|s| s.photos.iter().all(|id| left(id))).cloned().collect();
+    let pins: Vec<usize> = (0..both.pins.len())
+        .filter(|n| both.pins[*n].blocks().all(|id| left(id)))
+        .collect();
+    let slots = both
+        .slots
+        .iter()
+        .filter(|s| s.photos.iter().all(|id| left(id)))
+        .cloned()
+        .collect();
     let mut target = both.target;
     target.pages = 1;
     let own_pins = pins.iter().map(|n| both.pins[*n].clone()).collect();
-    let request = Request { sketch, target, pins: own_pins, slots, holds: asked.holds.clone(), fold_at, ..both.clone() };
-    Some(OnePage { approach, request, pins, joined })
+    let request = Request {
+        sketch,
+        target,
+        pins: own_pins,
+        slots,
+        holds: asked.holds.clone(),
+        fold_at,
+        ..both.clone()
+    };
+    Some(OnePage {
+        approach,
+        request,
+        pins,
+        joined,
+    })
 }
 
 impl OnePage {
@@ -86,7 +118,14 @@ impl OnePage {
 
     /// Its conflict with the derived request's pins.
     pub(super) fn told(&self, conflict: Conflict) -> Conflict {
-        Conflict { pins: conflict.pins.iter().filter_map(|n| self.pins.get(*n).copied()).collect(), ..conflict }
+        Conflict {
+            pins: conflict
+                .pins
+                .iter()
+                .filter_map(|n| self.pins.get(*n).copied())
+                .collect(),
+            ..conflict
+        }
     }
 
     /// The derived sketch's proposal from the page's.
@@ -97,23 +136,46 @@ impl OnePage {
         let measures = measure(&request.sketch, map, &layout);
         let mut notes = page.notes;
         if !self.joined.is_empty() {
-            notes.push(Note::JoinedAtFold { blocks: self.joined.clone() });
+            notes.push(Note::JoinedAtFold {
+                blocks: self.joined.clone(),
+            });
         }
-        Proposal::new(request, &request.sketch, page.choices, layout, measures, Told { notes, whys: page.whys, tried: page.tried })
+        Proposal::new(
+            request,
+            &request.sketch,
+            page.choices,
+            layout,
+            measures,
+            Told {
+                notes,
+                whys: page.whys,
+                tried: page.tried,
+            },
+        )
     }
 
     fn spread(&self, page: &Layout, request: &Request, derived: &Derived) -> Layout {
         let canvas = request.target;
         let fold = canvas.page.w;
         let mut blocks = page.blocks.clone();
-        let mut image = Sketch { blocks: page.blocks.iter().map(|b| b.block.clone()).collect(), canvas, ..request.sketch.clone() };
+        let mut image = Sketch {
+            blocks: page.blocks.iter().map(|b| b.block.clone()).collect(),
+            canvas,
+            ..request.sketch.clone()
+        };
         if self.approach == Approach::Mirror {
             image = image.oriented(QuarterTurn::default(), Flip::Across);
         } else {
-            image.blocks.iter_mut().for_each(|b| b.rect.x = b.rect.x + fold);
+            image
+                .blocks
+                .iter_mut()
+                .for_each(|b| b.rect.x = b.rect.x + fold);
         }
         // What runs off the page at the fold ends there.
-        for block in blocks.iter_mut().filter(|b| b.block.bleed.contains(&Edge::Right)) {
+        for block in blocks
+            .iter_mut()
+            .filter(|b| b.block.bleed.contains(&Edge::Right))
+        {
             let Rect { x, w, .. } = block.block.rect;
             block.block.rect.w = w.min(fold - x);
             block.block.bleed.retain(|e| *e != Edge::Right);
@@ -122,13 +184,30 @@ impl OnePage {
             let right = |id: String| derived.copy_of(&id);
             if block.bleed.contains(&Edge::Left) {
                 let begins = block.rect.x.max(fold);
-                block.rect = Rect { x: begins, w: block.rect.right() - begins, ..block.rect };
+                block.rect = Rect {
+                    x: begins,
+                    w: block.rect.right() - begins,
+                    ..block.rect
+                };
                 block.bleed.retain(|e| *e != Edge::Left);
             }
-            (block.id, block.under, block.host) = (right(block.id), block.under.map(right), block.host.map(right));
+            (block.id, block.under, block.host) = (
+                right(block.id),
+                block.under.map(right),
+                block.host.map(right),
+            );
             let from = own.from.iter().map(|id| derived.on_right(id)).collect();
-            blocks.push(LayoutBlock { block, from, page: 1, ..own.clone() });
+            blocks.push(LayoutBlock {
+                block,
+                from,
+                page: 1,
+                ..own.clone()
+            });
         }
-        Layout { canvas, blocks, ..page.clone() }
+        Layout {
+            canvas,
+            blocks,
+            ..page.clone()
+        }
     }
 }

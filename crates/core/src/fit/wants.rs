@@ -38,7 +38,11 @@ pub enum Emphasis {
 }
 
 impl Emphasis {
-    const ALL: [Emphasis; 3] = [Emphasis::Balance, Emphasis::Positions, Emphasis::Proportions];
+    const ALL: [Emphasis; 3] = [
+        Emphasis::Balance,
+        Emphasis::Positions,
+        Emphasis::Proportions,
+    ];
     /// The names that documents use.
     pub const NAMES: [&'static str; 3] = ["balance", "positions", "proportions"];
 
@@ -74,5 +78,7 @@ pub(super) fn read_slack(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Sla
 
 /// Reads `emphasis`; none lets the fit propose each where it matters.
 pub(super) fn read_emphasis(node: &Node<'_>) -> Option<Emphasis> {
-    node.one_of(&Emphasis::NAMES, |t| Emphasis::ALL.into_iter().find(|e| e.name() == t))
+    node.one_of(&Emphasis::NAMES, |t| {
+        Emphasis::ALL.into_iter().find(|e| e.name() == t)
+    })
 }

@@ -30,13 +30,19 @@ impl Length {
     /// # Errors
     /// When the text is not a length, or is longer than [`Length::LIMIT`].
     pub fn parse(text: &str, default: Unit) -> Result<Length, LengthError> {
-        let fail = |found: String| LengthError { text: text.to_owned(), found, allowed: ALLOWED };
+        let fail = |found: String| LengthError {
+            text: text.to_owned(),
+            found,
+            allowed: ALLOWED,
+        };
         let plain = spell_out(text);
         let (sign, rest) = match plain.strip_prefix(['-', '−']) {
             Some(rest) => (-1.0, rest.trim_start()),
             None => (1.0, plain.as_str()),
         };
-        let end = rest.find(|c: char| !is_numeric_part(c)).unwrap_or(rest.len());
+        let end = rest
+            .find(|c: char| !is_numeric_part(c))
+            .unwrap_or(rest.len());
         let (number, unit) = rest.split_at(end);
         let ticks_each = unit_ticks(unit.trim(), default).map_err(&fail)?;
         let value = number_of(number.trim()).map_err(&fail)?;
@@ -55,7 +61,11 @@ impl Length {
             return format!("{} in", fraction(self.0 / sixty_fourth));
         }
         let decimal = format!("{:.6}", self.to_units(unit));
-        format!("{} {}", decimal.trim_end_matches('0').trim_end_matches('.'), unit.name())
+        format!(
+            "{} {}",
+            decimal.trim_end_matches('0').trim_end_matches('.'),
+            unit.name()
+        )
     }
 
     /// Prints a length as a ruler shows it: the nearest 1/64 in, or the nearest tenth of a millimetre.
@@ -138,12 +148,20 @@ fn number_of(number: &str) -> Result<f64, String> {
         None if number.contains('/') => ("0", number),
         None => return decimal(number),
     };
-    let whole: u32 = whole.parse().map_err(|_| format!("“{whole}” is not a whole number before a fraction"))?;
+    let whole: u32 = whole
+        .parse()
+        .map_err(|_| format!("“{whole}” is not a whole number before a fraction"))?;
     let Some((top, bottom)) = part.split_once('/') else {
         return Err(format!("“{part}” after {whole} is not a fraction"));
     };
-    let top_number: u32 = top.trim().parse().map_err(|_| format!("“{top}” is not the top of a fraction"))?;
-    let bottom_number: u32 = bottom.trim().parse().map_err(|_| format!("“{bottom}” is not the bottom of a fraction"))?;
+    let top_number: u32 = top
+        .trim()
+        .parse()
+        .map_err(|_| format!("“{top}” is not the top of a fraction"))?;
+    let bottom_number: u32 = bottom
+        .trim()
+        .parse()
+        .map_err(|_| format!("“{bottom}” is not the bottom of a fraction"))?;
     if bottom_number == 0 {
         return Err("a fraction over 0".to_owned());
     }

@@ -5,7 +5,9 @@ use super::grammar::{At, Clause, Line, Lines, Place, Written, at_place, value};
 use crate::geometry::{Edge, Rect, Size};
 use crate::length::{Length, Unit};
 use crate::plan::Defaults;
-use crate::sketch::{Block, Canvas, Grid, Kind, MOST_BLOCKS, MOST_TURN, Ring, Shape, Sketch, UnitShape};
+use crate::sketch::{
+    Block, Canvas, Grid, Kind, MOST_BLOCKS, MOST_TURN, Ring, Shape, Sketch, UnitShape,
+};
 use serde_json::Map;
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -22,8 +24,16 @@ struct Named<'a> {
 /// The sketch that lines mean.
 pub(super) fn sketch(lines: Lines<'_>, maker: &Defaults) -> Result<Sketch, Vec<WordError>> {
     let Lines { text, lines } = lines;
-    let page = Size { w: Length::inches(12, 1), h: Length::inches(12, 1) };
-    let mut head = Head { text, maker, unit: Unit::Inch, canvas: Canvas { page, pages: 1 } };
+    let page = Size {
+        w: Length::inches(12, 1),
+        h: Length::inches(12, 1),
+    };
+    let mut head = Head {
+        text,
+        maker,
+        unit: Unit::Inch,
+        canvas: Canvas { page, pages: 1 },
+    };
     let mut errors = Vec::new();
     let mut name = String::new();
     for line in &lines {
@@ -35,7 +45,12 @@ pub(super) fn sketch(lines: Lines<'_>, maker: &Defaults) -> Result<Sketch, Vec<W
     }
     let named = names(text, &lines, &mut errors);
     if let Some(beyond) = named.get(MOST_BLOCKS) {
-        errors.push(at_place(text, &beyond.kind.place, "one block too many".to_owned(), vec![format!("at most {MOST_BLOCKS} blocks")]));
+        errors.push(at_place(
+            text,
+            &beyond.kind.place,
+            "one block too many".to_owned(),
+            vec![format!("at most {MOST_BLOCKS} blocks")],
+        ));
         return Err(errors);
     }
     let blocks = placed(&head, &named, &mut errors);
@@ -45,7 +60,13 @@ pub(super) fn sketch(lines: Lines<'_>, maker: &Defaults) -> Result<Sketch, Vec<W
     if !errors.is_empty() {
         return Err(errors);
     }
-    Ok(Sketch { unit: head.unit, name, canvas: head.canvas, blocks: blocks.into_iter().flatten().collect(), other: Map::new() })
+    Ok(Sketch {
+        unit: head.unit,
+        name,
+        canvas: head.canvas,
+        blocks: blocks.into_iter().flatten().collect(),
+        other: Map::new(),
+    })
 }
 
 /// Each line's block, unless it is wrong. Mats are placed by what they frame, so that comes first; a mat around a mat comes after that one.
@@ -81,11 +102,31 @@ fn placed(head: &Head<'_>, named: &[Named<'_>], errors: &mut Vec<WordError>) -> 
 fn missing_neighbours(text: &str, named: &[Named<'_>], errors: &mut Vec<WordError>) {
     let known: BTreeSet<&str> = named.iter().map(|l| l.id.as_str()).collect();
     for line in named {
-        for other in line.clauses.iter().filter_map(|c| if let Clause::Around(id) | Clause::On(id) = &c.value { Some(id) } else { None }) {
+        for other in line.clauses.iter().filter_map(|c| {
+            if let Clause::Around(id) | Clause::On(id) = &c.value {
+                Some(id)
+            } else {
+                None
+            }
+        }) {
             if other.value == line.id || !known.contains(other.value.as_str()) {
-                let ids: Vec<String> = named.iter().filter(|l| l.id != line.id).take(MOST_OFFERED).map(|l| l.id.clone()).collect();
-                let allowed = if ids.is_empty() { vec!["the id of another block".to_owned()] } else { ids };
-                errors.push(at_place(text, &other.place, format!("“{}”, which is no block here", other.value), allowed));
+                let ids: Vec<String> = named
+                    .iter()
+                    .filter(|l| l.id != line.id)
+                    .take(MOST_OFFERED)
+                    .map(|l| l.id.clone())
+                    .collect();
+                let allowed = if ids.is_empty() {
+                    vec!["the id of another block".to_owned()]
+                } else {
+                    ids
+                };
+                errors.push(at_place(
+                    text,
+                    &other.place,
+                    format!("“{}”, which is no block here", other.value),
+                    allowed,
+                ));
             }
         }
     }
@@ -98,14 +139,21 @@ fn names<'a>(text: &str, lines: &'a [Line], errors: &mut Vec<WordError>) -> Vec<
         if let Line::Block { id: Some(id), .. } = line
             && !taken.insert(id.value.clone())
         {
-            errors.push(at_place(text, &id.place, format!("the id {} a second time", id.value), vec!["an id of its own".to_owned()]));
+            errors.push(at_place(
+                text,
+                &id.place,
+                format!("the id {} a second time", id.value),
+                vec!["an id of its own".to_owned()],
+            ));
         }
     }
     // The number that each kind's next id begins to look from.
     let mut next: BTreeMap<char, u32> = BTreeMap::new();
     let mut named = Vec::new();
     for line in lines {
-        let Line::Block { kind, id, clauses } = line else { continue };
+        let Line::Block { kind, id, clauses } = line else {
+            continue;
+        };
         let id = id.as_ref().map(|i| i.value.clone()).unwrap_or_else(|| {
             let letter = letter(kind.value);
             let number = next.entry(letter).or_insert(1);
@@ -137,16 +185,30 @@ const fn letter(kind: Kind) -> char {
 }
 
 fn framed<'a>(line: &Named<'a>) -> Option<&'a At<String>> {
-    line.clauses.iter().find_map(|c| if let Clause::Around(id) = &c.value { Some(id) } else { None })
+    line.clauses.iter().find_map(|c| {
+        if let Clause::Around(id) = &c.value {
+            Some(id)
+        } else {
+            None
+        }
+    })
 }
 
 fn thickness<'a>(line: &Named<'a>) -> Option<&'a Written> {
-    line.clauses.iter().find_map(|c| if let Clause::Thick(length) = &c.value { Some(length) } else { None })
+    line.clauses.iter().find_map(|c| {
+        if let Clause::Thick(length) = &c.value {
+            Some(length)
+        } else {
+            None
+        }
+    })
 }
 
 /// Whether a line says its own width and height.
 fn is_sized(line: &Named<'_>) -> bool {
-    line.clauses.iter().any(|c| matches!(c.value, Clause::Size(..)))
+    line.clauses
+        .iter()
+        .any(|c| matches!(c.value, Clause::Size(..)))
 }
 
 /// The page and the unit that a text is in.
@@ -158,9 +220,21 @@ struct Head<'a> {
 }
 
 impl Head<'_> {
-    fn set(&mut self, pages: u8, w: &Written, h: &Written, unit: Option<Unit>) -> Result<(), WordError> {
+    fn set(
+        &mut self,
+        pages: u8,
+        w: &Written,
+        h: &Written,
+        unit: Option<Unit>,
+    ) -> Result<(), WordError> {
         self.unit = unit.unwrap_or(self.unit);
-        self.canvas = Canvas { page: Size { w: self.side(w)?, h: self.side(h)? }, pages };
+        self.canvas = Canvas {
+            page: Size {
+                w: self.side(w)?,
+                h: self.side(h)?,
+            },
+            pages,
+        };
         Ok(())
     }
 
@@ -174,11 +248,21 @@ impl Head<'_> {
         if length.ticks() > 0 {
             return Ok(length);
         }
-        Err(at_place(self.text, &written.place, length.to_text(self.unit), vec!["a length above 0".to_owned()]))
+        Err(at_place(
+            self.text,
+            &written.place,
+            length.to_text(self.unit),
+            vec!["a length above 0".to_owned()],
+        ))
     }
 
     fn wrong(&self, place: &Place, found: impl Into<String>, allowed: &[&str]) -> WordError {
-        at_place(self.text, place, found.into(), allowed.iter().map(|a| (*a).to_owned()).collect())
+        at_place(
+            self.text,
+            place,
+            found.into(),
+            allowed.iter().map(|a| (*a).to_owned()).collect(),
+        )
     }
 
     fn block(&self, line: &Named<'_>, rects: &BTreeMap<&str, Rect>) -> Result<Block, WordError> {
@@ -186,14 +270,31 @@ impl Head<'_> {
         let clauses = || line.clauses.iter().map(|c| &c.value);
         let grid = self.grid(line)?;
         let size = self.size(line, grid.as_ref())?;
-        let inner = framed(line).filter(|_| kind == Kind::Mat && !is_sized(line)).and_then(|f| rects.get(f.value.as_str()));
+        let inner = framed(line)
+            .filter(|_| kind == Kind::Mat && !is_sized(line))
+            .and_then(|f| rects.get(f.value.as_str()));
         let rect = match (inner, thickness(line)) {
             (Some(inner), Some(border)) => grown(*inner, self.side(border)?),
             (Some(inner), None) => grown(*inner, self.maker.border_in(self.unit)),
             _ => self.rect(line, size)?,
         };
-        let full = clauses().find_map(|c| if let Clause::Full { wide } = c { Some(*wide) } else { None });
-        let mut bleed: Vec<Edge> = clauses().filter_map(|c| if let Clause::Off(edges) = c { Some(edges.clone()) } else { None }).flatten().collect();
+        let full = clauses().find_map(|c| {
+            if let Clause::Full { wide } = c {
+                Some(*wide)
+            } else {
+                None
+            }
+        });
+        let mut bleed: Vec<Edge> = clauses()
+            .filter_map(|c| {
+                if let Clause::Off(edges) = c {
+                    Some(edges.clone())
+                } else {
+                    None
+                }
+            })
+            .flatten()
+            .collect();
         match full {
             Some(true) => bleed.extend([Edge::Left, Edge::Right]),
             Some(false) => bleed.extend([Edge::Top, Edge::Bottom]),
@@ -208,15 +309,34 @@ impl Head<'_> {
             Clause::Polygon(points) => Some(Shape::Polygon(points.clone())),
             _ => None,
         });
-        let turn = clauses().find_map(|c| if let Clause::Turned(turn) = c { Some(*turn) } else { None }).unwrap_or_default();
+        let turn = clauses()
+            .find_map(|c| {
+                if let Clause::Turned(turn) = c {
+                    Some(*turn)
+                } else {
+                    None
+                }
+            })
+            .unwrap_or_default();
         if !(-MOST_TURN..=MOST_TURN).contains(&turn) {
             let allowed = format!("turned by -{MOST_TURN} to {MOST_TURN} degrees");
-            return Err(self.wrong(&line.kind.place, "a block that is turned by more than it may be", &[&allowed]));
+            return Err(self.wrong(
+                &line.kind.place,
+                "a block that is turned by more than it may be",
+                &[&allowed],
+            ));
         }
         if let Some(Shape::Polygon(points)) = &shape
-            && points.iter().flatten().any(|share| !(0.0..=1.0).contains(share))
+            && points
+                .iter()
+                .flatten()
+                .any(|share| !(0.0..=1.0).contains(share))
         {
-            return Err(self.wrong(&line.kind.place, "a polygon with a point outside its box", &["points from 0 to 1 of the box"]));
+            return Err(self.wrong(
+                &line.kind.place,
+                "a polygon with a point outside its box",
+                &["points from 0 to 1 of the box"],
+            ));
         }
         Ok(Block {
             id: line.id.clone(),
@@ -225,9 +345,25 @@ impl Head<'_> {
             turn,
             shape: shape.unwrap_or_default(),
             bleed,
-            under: framed(line).filter(|_| kind == Kind::Mat).map(|f| f.value.clone()),
-            host: clauses().find_map(|c| if let Clause::On(id) = c { Some(id.value.clone()) } else { None }),
-            size: clauses().find_map(|c| if let Clause::Size3(size) = c { Some(*size) } else { None }).filter(|_| kind == Kind::Cluster),
+            under: framed(line)
+                .filter(|_| kind == Kind::Mat)
+                .map(|f| f.value.clone()),
+            host: clauses().find_map(|c| {
+                if let Clause::On(id) = c {
+                    Some(id.value.clone())
+                } else {
+                    None
+                }
+            }),
+            size: clauses()
+                .find_map(|c| {
+                    if let Clause::Size3(size) = c {
+                        Some(*size)
+                    } else {
+                        None
+                    }
+                })
+                .filter(|_| kind == Kind::Cluster),
             grid,
             ring,
             sure: None,
@@ -244,27 +380,71 @@ impl Head<'_> {
             _ => None,
         });
         let Some((cols, rows)) = counts.filter(|(c, r)| *c > 0 && *r > 0) else {
-            return Err(self.wrong(&line.kind.place, "a grid without its columns and rows", &["5x2 of 2 1/4", "a size and in 5 by 2"]));
+            return Err(self.wrong(
+                &line.kind.place,
+                "a grid without its columns and rows",
+                &["5x2 of 2 1/4", "a size and in 5 by 2"],
+            ));
         };
-        let gap = line.clauses.iter().find_map(|c| if let Clause::Gap(gap) = &c.value { Some(self.length(gap)) } else { None });
-        let stagger = if line.clauses.iter().any(|c| c.value == Clause::Staggered) { 0.5 } else { 0.0 };
-        Ok(Some(Grid { cols, rows, gap: gap.transpose()?.unwrap_or_default(), stagger, unit_shape: unit_shape(line) }))
+        let gap = line.clauses.iter().find_map(|c| {
+            if let Clause::Gap(gap) = &c.value {
+                Some(self.length(gap))
+            } else {
+                None
+            }
+        });
+        let stagger = if line.clauses.iter().any(|c| c.value == Clause::Staggered) {
+            0.5
+        } else {
+            0.0
+        };
+        Ok(Some(Grid {
+            cols,
+            rows,
+            gap: gap.transpose()?.unwrap_or_default(),
+            stagger,
+            unit_shape: unit_shape(line),
+        }))
     }
 
     fn ring(&self, line: &Named<'_>) -> Result<Option<Ring>, WordError> {
         if line.kind.value != Kind::Ring {
             return Ok(None);
         }
-        let found = line.clauses.iter().find_map(|c| if let Clause::Ring(count, unit) = &c.value { Some((*count, unit)) } else { None });
+        let found = line.clauses.iter().find_map(|c| {
+            if let Clause::Ring(count, unit) = &c.value {
+                Some((*count, unit))
+            } else {
+                None
+            }
+        });
         let Some((count, unit)) = found.filter(|(count, _)| *count > 0) else {
-            return Err(self.wrong(&line.kind.place, "a ring without its units", &["with 10 of 5/8"]));
+            return Err(self.wrong(
+                &line.kind.place,
+                "a ring without its units",
+                &["with 10 of 5/8"],
+            ));
         };
-        Ok(Some(Ring { count, unit: self.side(unit)?, unit_shape: unit_shape(line) }))
+        Ok(Some(Ring {
+            count,
+            unit: self.side(unit)?,
+            unit_shape: unit_shape(line),
+        }))
     }
 
     /// Width and height, from a size, from a grid's units, or as thick as told and as long as the page.
-    fn size(&self, line: &Named<'_>, grid: Option<&Grid>) -> Result<Option<(Length, Length)>, WordError> {
-        let full = line.clauses.iter().find_map(|c| if let Clause::Full { wide } = c.value { Some(wide) } else { None });
+    fn size(
+        &self,
+        line: &Named<'_>,
+        grid: Option<&Grid>,
+    ) -> Result<Option<(Length, Length)>, WordError> {
+        let full = line.clauses.iter().find_map(|c| {
+            if let Clause::Full { wide } = c.value {
+                Some(wide)
+            } else {
+                None
+            }
+        });
         for clause in line.clauses {
             match (&clause.value, full) {
                 (Clause::Size(w, h), _) => return Ok(Some((self.side(w)?, self.side(h)?))),
@@ -272,13 +452,28 @@ impl Head<'_> {
                     let (unit, gap) = (self.side(unit)?, grid.map(|g| g.gap).unwrap_or_default());
                     let run = |n: u32| {
                         let n = i64::from(n);
-                        unit.checked_times(n).zip(gap.checked_times(n - 1)).and_then(|(a, b)| a.checked_add(b)).filter(|l| *l <= Length::LIMIT)
+                        unit.checked_times(n)
+                            .zip(gap.checked_times(n - 1))
+                            .and_then(|(a, b)| a.checked_add(b))
+                            .filter(|l| *l <= Length::LIMIT)
                     };
-                    let run = |n| run(n).ok_or_else(|| self.wrong(&clause.place, "a grid that is longer than 100 m", &["fewer or smaller units"]));
+                    let run = |n| {
+                        run(n).ok_or_else(|| {
+                            self.wrong(
+                                &clause.place,
+                                "a grid that is longer than 100 m",
+                                &["fewer or smaller units"],
+                            )
+                        })
+                    };
                     return Ok(Some((run(*cols)?, run(*rows)?)));
                 }
-                (Clause::Thick(thick), Some(true)) => return Ok(Some((self.canvas.width(), self.side(thick)?))),
-                (Clause::Thick(thick), Some(false)) => return Ok(Some((self.side(thick)?, self.canvas.page.h))),
+                (Clause::Thick(thick), Some(true)) => {
+                    return Ok(Some((self.canvas.width(), self.side(thick)?)));
+                }
+                (Clause::Thick(thick), Some(false)) => {
+                    return Ok(Some((self.side(thick)?, self.canvas.page.h)));
+                }
                 _ => {}
             }
         }
@@ -297,7 +492,13 @@ impl Head<'_> {
         };
         let (canvas_w, canvas_h) = (self.canvas.width(), self.canvas.page.h);
         let middle = |of: Length, side: Length| Length::from_ticks((of.ticks() - side.ticks()) / 2);
-        let full = line.clauses.iter().find_map(|c| if let Clause::Full { wide } = c.value { Some(wide) } else { None });
+        let full = line.clauses.iter().find_map(|c| {
+            if let Clause::Full { wide } = c.value {
+                Some(wide)
+            } else {
+                None
+            }
+        });
         for clause in line.clauses {
             let (x, y) = match (&clause.value, full) {
                 (Clause::At(x, Some(y)), _) => (self.length(x)?, self.length(y)?),
@@ -305,7 +506,11 @@ impl Head<'_> {
                 (Clause::At(x, None), Some(false)) => (self.length(x)?, Length::ZERO),
                 (Clause::At(x, None), None) => {
                     let end = x.place.end..x.place.end;
-                    return Err(self.wrong(&end, "the end of the line", &["a comma and the distance from the top"]));
+                    return Err(self.wrong(
+                        &end,
+                        "the end of the line",
+                        &["a comma and the distance from the top"],
+                    ));
                 }
                 (Clause::Along(Edge::Top), _) => (middle(canvas_w, w), Length::ZERO),
                 (Clause::Along(Edge::Bottom), _) => (middle(canvas_w, w), canvas_h - h),
@@ -316,16 +521,32 @@ impl Head<'_> {
             };
             return Ok(Rect { x, y, w, h });
         }
-        Err(self.wrong(&line.kind.place, format!("a {kind} without a place"), &["at 3, 2", "along the top", "in the middle"]))
+        Err(self.wrong(
+            &line.kind.place,
+            format!("a {kind} without a place"),
+            &["at 3, 2", "along the top", "in the middle"],
+        ))
     }
 }
 
 fn unit_shape(line: &Named<'_>) -> UnitShape {
-    let circles = line.clauses.iter().any(|c| c.value == Clause::Circles(true));
-    if circles { UnitShape::Circle } else { UnitShape::Square }
+    let circles = line
+        .clauses
+        .iter()
+        .any(|c| c.value == Clause::Circles(true));
+    if circles {
+        UnitShape::Circle
+    } else {
+        UnitShape::Square
+    }
 }
 
 /// A box with a border all around.
 fn grown(inner: Rect, by: Length) -> Rect {
-    Rect { x: inner.x - by, y: inner.y - by, w: inner.w + by + by, h: inner.h + by + by }
+    Rect {
+        x: inner.x - by,
+        y: inner.y - by,
+        w: inner.w + by + by,
+        h: inner.h + by + by,
+    }
 }

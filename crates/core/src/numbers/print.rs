@@ -8,23 +8,42 @@ use crate::sketch::{Block, Kind, Shape, Sketch, UnitShape};
 /// The lines that [`read`](super::read) makes the same sketch of: name, page and one line a block.
 pub fn print(sketch: &Sketch) -> String {
     let unit = sketch.unit;
-    let pages = if sketch.canvas.pages == 2 { "two pages" } else { "one page" };
+    let pages = if sketch.canvas.pages == 2 {
+        "two pages"
+    } else {
+        "one page"
+    };
     let page = sketch.canvas.page;
     let mut lines = Vec::new();
     if !sketch.name.is_empty() {
         lines.push(format!("sketch {}", quoted(&sketch.name)));
     }
-    lines.push(format!("{pages} {} x {} {}", bare(page.w, unit), bare(page.h, unit), unit.name()));
+    lines.push(format!(
+        "{pages} {} x {} {}",
+        bare(page.w, unit),
+        bare(page.h, unit),
+        unit.name()
+    ));
     lines.extend(sketch.blocks.iter().map(|b| block(b, unit)));
     lines.join("\n") + "\n"
 }
 
 fn quoted(text: &str) -> String {
-    format!("\"{}\"", text.replace('\\', "\\\\").replace('"', "\\\"").replace('#', "\\h").replace(['\n', '\r'], "\\n"))
+    format!(
+        "\"{}\"",
+        text.replace('\\', "\\\\")
+            .replace('"', "\\\"")
+            .replace('#', "\\h")
+            .replace(['\n', '\r'], "\\n")
+    )
 }
 
 fn id(id: &str) -> String {
-    if is_bare(id) { id.to_owned() } else { quoted(id) }
+    if is_bare(id) {
+        id.to_owned()
+    } else {
+        quoted(id)
+    }
 }
 
 /// A length without its unit, which is the sketch's. What is no fraction of an inch and no short decimal is told in
@@ -68,9 +87,21 @@ fn block(b: &Block, unit: Unit) -> String {
         words.push(format!("turned {}", b.turn));
     }
     if !b.bleed.is_empty() {
-        words.push(format!("off {}", b.bleed.iter().map(|e: &Edge| e.name()).collect::<Vec<_>>().join(" ")));
+        words.push(format!(
+            "off {}",
+            b.bleed
+                .iter()
+                .map(|e: &Edge| e.name())
+                .collect::<Vec<_>>()
+                .join(" ")
+        ));
     }
-    words.extend(b.under.as_ref().filter(|_| b.kind == Kind::Mat).map(|under| format!("around {}", id(under))));
+    words.extend(
+        b.under
+            .as_ref()
+            .filter(|_| b.kind == Kind::Mat)
+            .map(|under| format!("around {}", id(under))),
+    );
     words.extend(b.host.as_ref().map(|host| format!("on {}", id(host))));
     words.extend(b.size.map(|size| size.name().to_owned()));
     words.join(" ")

@@ -44,15 +44,31 @@ impl Defaults {
             };
             // None of its own is fine; one that can't be read is a finding.
             let length = |name: &str| match top.get(name) {
-                Some(node) => node.length(unit.unwrap_or_default(), Length::ZERO, MOST).map(Some),
+                Some(node) => node
+                    .length(unit.unwrap_or_default(), Length::ZERO, MOST)
+                    .map(Some),
                 None => Some(None),
             };
-            let (step, margin, fold_guard, border) = (length("step"), length("margin"), length("fold_guard"), length("border"));
+            let (step, margin, fold_guard, border) = (
+                length("step"),
+                length("margin"),
+                length("fold_guard"),
+                length("border"),
+            );
             let theme = match top.get("theme") {
-                Some(node) => Some(node.one_of(&Defaults::THEMES, |n| Defaults::THEMES.contains(&n).then(|| n.to_owned()))?),
+                Some(node) => Some(node.one_of(&Defaults::THEMES, |n| {
+                    Defaults::THEMES.contains(&n).then(|| n.to_owned())
+                })?),
                 None => None,
             };
-            Some(Defaults { unit, step: step?, margin: margin?, fold_guard: fold_guard?, border: border?, theme })
+            Some(Defaults {
+                unit,
+                step: step?,
+                margin: margin?,
+                fold_guard: fold_guard?,
+                border: border?,
+                theme,
+            })
         };
         let found = read();
         findings.finish(found)
@@ -65,7 +81,12 @@ impl Defaults {
         if let Some(unit) = self.unit {
             written["unit"] = unit.name().into();
         }
-        for (name, length) in [("step", self.step), ("margin", self.margin), ("fold_guard", self.fold_guard), ("border", self.border)] {
+        for (name, length) in [
+            ("step", self.step),
+            ("margin", self.margin),
+            ("fold_guard", self.fold_guard),
+            ("border", self.border),
+        ] {
             if let Some(length) = length {
                 written[name] = length_number(length, unit);
             }
@@ -82,7 +103,9 @@ impl Defaults {
             Unit::Inch => Length::inches(1, 8),
             Unit::Millimetre => Length::from_ticks(8_000),
         };
-        self.step.filter(|_| self.unit.unwrap_or_default() == unit).unwrap_or(usual)
+        self.step
+            .filter(|_| self.unit.unwrap_or_default() == unit)
+            .unwrap_or(usual)
     }
 
     /// The margin for a page in a unit.
@@ -101,7 +124,13 @@ impl Defaults {
     }
 
     /// Her own length, on the ruler of the unit; or the usual one.
-    fn own_or(&self, own: Option<Length>, unit: Unit, inches: Length, millimetre_ticks: i64) -> Length {
+    fn own_or(
+        &self,
+        own: Option<Length>,
+        unit: Unit,
+        inches: Length,
+        millimetre_ticks: i64,
+    ) -> Length {
         let usual = match unit {
             Unit::Inch => inches,
             Unit::Millimetre => Length::from_ticks(millimetre_ticks),
@@ -124,7 +153,11 @@ mod tests {
         let read = Defaults::from_json(&said).expect("all of it can be meant");
         assert_eq!(read.to_json(), said);
         assert_eq!(read.step_in(Unit::Millimetre).ticks(), 4_000);
-        assert_eq!(read.step_in(Unit::Inch), Length::inches(1, 8), "half a millimetre is on no inch ruler");
+        assert_eq!(
+            read.step_in(Unit::Inch),
+            Length::inches(1, 8),
+            "half a millimetre is on no inch ruler"
+        );
         assert_eq!(read.fold_guard_in(Unit::Millimetre).ticks(), 48_000);
         assert_eq!(read.border_in(Unit::Inch), Length::inches(1, 8));
     }
@@ -135,7 +168,12 @@ mod tests {
         let found = Defaults::from_json(&wrong).expect_err("an ell").findings;
         assert_eq!(found[0].path, "unit");
         let wrong = json!({"margin": -1, "step": "wide"});
-        let paths: Vec<String> = Defaults::from_json(&wrong).expect_err("two").findings.into_iter().map(|f| f.path).collect();
+        let paths: Vec<String> = Defaults::from_json(&wrong)
+            .expect_err("two")
+            .findings
+            .into_iter()
+            .map(|f| f.path)
+            .collect();
         assert_eq!(paths, ["step", "margin"]);
     }
 

@@ -112,14 +112,27 @@ pub struct Progress {
 
 /// Where a plan stands: what the maker has marked (`"stations": {"sketch": "settled"}`), and a fit that can't hold.
 pub fn progress(plan: &Value, clash: Option<&str>) -> Progress {
-    let marked = |s: Station| match plan.get("stations").and_then(|m| m.get(s.name())).and_then(Value::as_str) {
+    let marked = |s: Station| match plan
+        .get("stations")
+        .and_then(|m| m.get(s.name()))
+        .and_then(Value::as_str)
+    {
         Some("settled") => State::Settled,
         Some("needs-a-look") => State::NeedsALook,
         _ => State::Open,
     };
-    let state = |s: Station| if s == Station::Fit && clash.is_some() { State::NeedsALook } else { marked(s) };
+    let state = |s: Station| {
+        if s == Station::Fit && clash.is_some() {
+            State::NeedsALook
+        } else {
+            marked(s)
+        }
+    };
     let states = Station::ALL.map(|s| (s, state(s)));
-    let wanting = states.iter().find(|s| s.1 == State::NeedsALook).or_else(|| states.iter().find(|s| s.1 == State::Open));
+    let wanting = states
+        .iter()
+        .find(|s| s.1 == State::NeedsALook)
+        .or_else(|| states.iter().find(|s| s.1 == State::Open));
     let next = wanting.map(|(station, _)| match (station, clash) {
         (Station::Fit, Some(clash)) => clash.to_owned(),
         (station, _) => station.decision().to_owned(),
@@ -129,10 +142,15 @@ pub fn progress(plan: &Value, clash: Option<&str>) -> Progress {
 
 /// Checks a plan's marks, as findings under `stations`.
 pub(super) fn check(plan: &Node<'_>) {
-    let Some(marks) = plan.get("stations") else { return };
+    let Some(marks) = plan.get("stations") else {
+        return;
+    };
     for name in marks.object().into_iter().flat_map(|o| o.keys()) {
         if Station::from_name(name).is_none() {
-            marks.wrong_because(format!("“{name}”"), Station::ALL.map(Station::name).join(", "));
+            marks.wrong_because(
+                format!("“{name}”"),
+                Station::ALL.map(Station::name).join(", "),
+            );
         } else if let Some(state) = marks.get(name) {
             state.one_of(&State::NAMES, |n| State::NAMES.contains(&n).then_some(()));
         }
@@ -146,7 +164,11 @@ pub(super) fn check(plan: &Node<'_>) {
 pub fn check_marks(plan: &Value) -> Result<(), Invalid> {
     let findings = crate::document::Findings::default();
     check(&Node::top(plan, &findings));
-    if findings.is_empty() { Ok(()) } else { findings.finish(Some(())) }
+    if findings.is_empty() {
+        Ok(())
+    } else {
+        findings.finish(Some(()))
+    }
 }
 
 #[cfg(test)]
@@ -165,16 +187,26 @@ mod tests {
 
     #[test]
     fn what_needs_a_look_comes_first_and_a_clash_says_why() {
-        let plan = json!({"stations": {"call": "settled", "fit": "settled", "papers": "needs-a-look"}});
-        assert_eq!(progress(&plan, None).next.as_deref(), Some("choose the papers"));
+        let plan =
+            json!({"stations": {"call": "settled", "fit": "settled", "papers": "needs-a-look"}});
+        assert_eq!(
+            progress(&plan, None).next.as_deref(),
+            Some("choose the papers")
+        );
         let clash = progress(&plan, Some("These pins can't hold together."));
         assert_eq!(clash.states[3].1, State::NeedsALook);
-        assert_eq!(clash.next.as_deref(), Some("These pins can't hold together."));
+        assert_eq!(
+            clash.next.as_deref(),
+            Some("These pins can't hold together.")
+        );
     }
 
     #[test]
     fn a_page_with_all_settled_has_nothing_next() {
-        let marks: serde_json::Map<String, Value> = Station::ALL.iter().map(|s| (s.name().to_owned(), json!("settled"))).collect();
+        let marks: serde_json::Map<String, Value> = Station::ALL
+            .iter()
+            .map(|s| (s.name().to_owned(), json!("settled")))
+            .collect();
         assert_eq!(progress(&json!({"stations": marks}), None).next, None);
     }
 
@@ -182,7 +214,12 @@ mod tests {
     fn unknown_marks_are_found() {
         assert!(check_marks(&json!({"stations": {"fit": "settled"}})).is_ok());
         assert!(check_marks(&json!({})).is_ok());
-        let found = check_marks(&json!({"stations": {"fit": "done", "oven": "open"}})).expect_err("two findings").findings;
-        assert_eq!(found.iter().map(|f| f.path.as_str()).collect::<Vec<_>>(), ["stations.fit", "stations"]);
+        let found = check_marks(&json!({"stations": {"fit": "done", "oven": "open"}}))
+            .expect_err("two findings")
+            .findings;
+        assert_eq!(
+            found.iter().map(|f| f.path.as_str()).collect::<Vec<_>>(),
+            ["stations.fit", "stations"]
+        );
     }
 }

@@ -19,7 +19,11 @@ pub struct NearLine {
 
 fn straight(sketch: &Sketch) -> Vec<(usize, Span)> {
     let canvas = sketch.canvas.span();
-    let plain = sketch.blocks.iter().enumerate().filter(|(_, b)| b.turn == 0.0 && b.kind != Kind::Mat);
+    let plain = sketch
+        .blocks
+        .iter()
+        .enumerate()
+        .filter(|(_, b)| b.turn == 0.0 && b.kind != Kind::Mat);
     plain.map(|(n, b)| (n, b.measured(canvas))).collect()
 }
 
@@ -32,14 +36,22 @@ pub fn near_lines(sketch: &Sketch) -> Vec<NearLine> {
         at.sort_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
         let mut rest = &at[..];
         while let Some((first, _)) = rest.first() {
-            let (near, later) = rest.split_at(rest.iter().take_while(|(p, _)| p - first <= NEARLY).count());
+            let (near, later) =
+                rest.split_at(rest.iter().take_while(|(p, _)| p - first <= NEARLY).count());
             rest = later;
             let spread = near[near.len() - 1].0 - first;
             if near.len() > 1 && spread > AGREE {
                 let mut blocks: Vec<usize> = near.iter().map(|n| n.1).collect();
                 blocks.sort_unstable();
                 let middle = near.iter().map(|n| n.0).sum::<f64>() / near.len() as f64;
-                found.push(NearLine { line: Line { place, at: middle, blocks }, spread });
+                found.push(NearLine {
+                    line: Line {
+                        place,
+                        at: middle,
+                        blocks,
+                    },
+                    spread,
+                });
             }
         }
     }
@@ -58,11 +70,26 @@ pub fn made_one(sketch: &Sketch, near: &NearLine) -> Sketch {
         let after = with_edge(before, near.line.place, at);
         made.blocks[*n].rect = after;
         let id = made.blocks[*n].id.clone();
-        for mat in made.blocks.iter_mut().filter(|b| b.under.as_deref() == Some(&id)) {
+        for mat in made
+            .blocks
+            .iter_mut()
+            .filter(|b| b.under.as_deref() == Some(&id))
+        {
             let moved = |m: Length, b: Length, a: Length| m + (a - b);
-            let (l, t) = (moved(mat.rect.x, before.x, after.x), moved(mat.rect.y, before.y, after.y));
-            let (r, b) = (moved(mat.rect.right(), before.right(), after.right()), moved(mat.rect.bottom(), before.bottom(), after.bottom()));
-            mat.rect = Rect { x: l, y: t, w: r - l, h: b - t };
+            let (l, t) = (
+                moved(mat.rect.x, before.x, after.x),
+                moved(mat.rect.y, before.y, after.y),
+            );
+            let (r, b) = (
+                moved(mat.rect.right(), before.right(), after.right()),
+                moved(mat.rect.bottom(), before.bottom(), after.bottom()),
+            );
+            mat.rect = Rect {
+                x: l,
+                y: t,
+                w: r - l,
+                h: b - t,
+            };
         }
     }
     made
@@ -79,12 +106,25 @@ fn with_edge(rect: Rect, place: Place, at: Length) -> Rect {
     }
     // An edge never passes the other: so narrow a block keeps its size and moves.
     if r <= l {
-        (l, r) = if place == Place::Left { (at, at + rect.w) } else { (at - rect.w, at) };
+        (l, r) = if place == Place::Left {
+            (at, at + rect.w)
+        } else {
+            (at - rect.w, at)
+        };
     }
     if b <= t {
-        (t, b) = if place == Place::Top { (at, at + rect.h) } else { (at - rect.h, at) };
+        (t, b) = if place == Place::Top {
+            (at, at + rect.h)
+        } else {
+            (at - rect.h, at)
+        };
     }
-    Rect { x: l, y: t, w: r - l, h: b - t }
+    Rect {
+        x: l,
+        y: t,
+        w: r - l,
+        h: b - t,
+    }
 }
 
 #[cfg(test)]
@@ -106,7 +146,10 @@ mod tests {
     #[test]
     fn edges_that_nearly_agree_are_found_and_those_that_do_are_not() {
         let near = near_lines(&sketch());
-        let lefts: Vec<_> = near.iter().filter(|n| n.line.place == Place::Left).collect();
+        let lefts: Vec<_> = near
+            .iter()
+            .filter(|n| n.line.place == Place::Left)
+            .collect();
         assert_eq!(lefts.len(), 1);
         assert_eq!(lefts[0].line.blocks, [1, 2, 3]);
         assert!((lefts[0].spread - INCH / 16.0).abs() < 1.0);
@@ -125,8 +168,15 @@ mod tests {
             assert_eq!(after.blocks[n].rect.right(), before.blocks[n].rect.right());
         }
         // The mat's border is what it was.
-        assert_eq!(after.blocks[1].rect.x - after.blocks[0].rect.x, before.blocks[1].rect.x - before.blocks[0].rect.x);
+        assert_eq!(
+            after.blocks[1].rect.x - after.blocks[0].rect.x,
+            before.blocks[1].rect.x - before.blocks[0].rect.x
+        );
         assert_eq!(after.blocks[4], before.blocks[4]);
-        assert!(near_lines(&after).iter().all(|n| n.line.place != Place::Left));
+        assert!(
+            near_lines(&after)
+                .iter()
+                .all(|n| n.line.place != Place::Left)
+        );
     }
 }

@@ -95,7 +95,10 @@ impl TriangleCorner {
     /// The corner of that document name.
     pub fn from_name(name: &str) -> Option<TriangleCorner> {
         let at = Self::NAMES.iter().position(|n| *n == name)?;
-        Some(TriangleCorner { top: at < 2, left: at % 2 == 0 })
+        Some(TriangleCorner {
+            top: at < 2,
+            left: at % 2 == 0,
+        })
     }
 
     /// Its document name.
@@ -171,7 +174,9 @@ impl ClusterSize {
 
     /// The size of that document name.
     pub fn from_name(name: &str) -> Option<ClusterSize> {
-        [ClusterSize::Small, ClusterSize::Medium, ClusterSize::Large].into_iter().find(|s| s.name() == name)
+        [ClusterSize::Small, ClusterSize::Medium, ClusterSize::Large]
+            .into_iter()
+            .find(|s| s.name() == name)
     }
 
     /// Its document name.
@@ -224,12 +229,17 @@ impl Block {
 
     /// Its extent, cut to the canvas when it is meant to run off it.
     pub fn measured(&self, canvas: Span) -> Span {
-        if self.bleed.is_empty() { self.extent() } else { self.extent().cut_to(canvas) }
+        if self.bleed.is_empty() {
+            self.extent()
+        } else {
+            self.extent().cut_to(canvas)
+        }
     }
 
     /// Whether it is meant to be as wide as high: a ring, or an ellipse drawn as a circle.
     pub fn is_round(&self) -> bool {
         let box_ = Span::from(self.rect);
-        (self.kind == Kind::Ring || self.shape == Shape::Ellipse) && (box_.w() - box_.h()).abs() < f64::from(203_200 / 32)
+        (self.kind == Kind::Ring || self.shape == Shape::Ellipse)
+            && (box_.w() - box_.h()).abs() < f64::from(203_200 / 32)
     }
 }

@@ -32,7 +32,16 @@ pub enum Change {
 const CHANGES: [&str; 4] = ["straighten", "swap", "corner", "kind"];
 const CORNERS: [&str; 4] = ["top-left", "top-right", "bottom-left", "bottom-right"];
 /// Kinds that a plain block can become: units need their counts, a mat its photo.
-const PLAIN: [Kind; 8] = [Kind::Photo, Kind::Paper, Kind::Strip, Kind::Title, Kind::Journal, Kind::Cluster, Kind::Accent, Kind::Wash];
+const PLAIN: [Kind; 8] = [
+    Kind::Photo,
+    Kind::Paper,
+    Kind::Strip,
+    Kind::Title,
+    Kind::Journal,
+    Kind::Cluster,
+    Kind::Accent,
+    Kind::Wash,
+];
 
 impl Change {
     /// Reads a change to a sketch: `{"what": "swap", "block": "p1", "with": "p2"}`.
@@ -47,35 +56,66 @@ impl Change {
 
     fn read(node: &Node<'_>, sketch: &Sketch) -> Option<Change> {
         node.object()?;
-        let what = node.need("what", &CHANGES.join(", "))?.one_of(&CHANGES, |t| CHANGES.into_iter().find(|c| *c == t))?;
+        let what = node
+            .need("what", &CHANGES.join(", "))?
+            .one_of(&CHANGES, |t| CHANGES.into_iter().find(|c| *c == t))?;
         let block = |field: &str, allowed: &str, suits: &dyn Fn(&Block) -> bool| {
             let field = node.need(field, allowed)?;
             let id = field.text()?;
-            if !sketch.index_of(id).is_some_and(|n| suits(&sketch.blocks[n])) {
+            if !sketch
+                .index_of(id)
+                .is_some_and(|n| suits(&sketch.blocks[n]))
+            {
                 field.wrong(allowed.to_owned());
                 return None;
             }
             Some(id.to_owned())
         };
         match what {
-            "straighten" => block("block", "the id of a block of the sketch", &|_| true).map(Change::Straighten),
+            "straighten" => {
+                block("block", "the id of a block of the sketch", &|_| true).map(Change::Straighten)
+            }
             "swap" => {
                 let photo = "the id of a photo of the sketch";
                 let first = block("block", photo, &|b| b.kind == Kind::Photo)?;
-                let other = block("with", "the id of another photo of the sketch", &|b| b.kind == Kind::Photo && b.id != first)?;
+                let other = block("with", "the id of another photo of the sketch", &|b| {
+                    b.kind == Kind::Photo && b.id != first
+                })?;
                 Some(Change::Swap(first, other))
             }
             "corner" => {
-                let sits = |b: &Block| b.host.as_ref().is_some_and(|h| sketch.index_of(h).is_some());
-                let block = block("block", "the id of a cluster or accent that sits on a block", &sits)?;
-                let at = node.need("corner", &CORNERS.join(", "))?.one_of(&CORNERS, |t| CORNERS.iter().position(|c| *c == t))?;
-                Some(Change::ToCorner(block, Corner { right: at % 2 == 1, bottom: at >= 2 }))
+                let sits = |b: &Block| {
+                    b.host
+                        .as_ref()
+                        .is_some_and(|h| sketch.index_of(h).is_some())
+                };
+                let block = block(
+                    "block",
+                    "the id of a cluster or accent that sits on a block",
+                    &sits,
+                )?;
+                let at = node
+                    .need("corner", &CORNERS.join(", "))?
+                    .one_of(&CORNERS, |t| CORNERS.iter().position(|c| *c == t))?;
+                Some(Change::ToCorner(
+                    block,
+                    Corner {
+                        right: at % 2 == 1,
+                        bottom: at >= 2,
+                    },
+                ))
             }
             _ => {
                 let plain = |b: &Block| b.grid.is_none() && b.ring.is_none() && b.under.is_none();
-                let block = block("block", "the id of a block that is no grid, ring or mat", &plain)?;
+                let block = block(
+                    "block",
+                    "the id of a block that is no grid, ring or mat",
+                    &plain,
+                )?;
                 let names = PLAIN.map(Kind::name);
-                let kind = node.need("kind", &names.join(", "))?.one_of(&names, |t| Kind::from_name(t).filter(|k| PLAIN.contains(k)))?;
+                let kind = node
+                    .need("kind", &names.join(", "))?
+                    .one_of(&names, |t| Kind::from_name(t).filter(|k| PLAIN.contains(k)))?;
                 Some(Change::Kind(block, kind))
             }
         }
@@ -110,19 +150,34 @@ fn straighten(sketch: &mut Sketch, id: &str) {
     let turn = sketch.blocks[n].turn;
     // A mat is straightened with what it frames, and the other way round.
     let under = sketch.blocks[n].under.clone();
-    let goes_along =
-        |b: &Block| b.id == id || Some(&b.id) == under.as_ref() || b.under.as_deref() == Some(id) || b.under.is_some() && b.under == under;
-    for block in sketch.blocks.iter_mut().filter(|b| goes_along(b) && (b.turn - turn).abs() < 1e-6) {
+    let goes_along = |b: &Block| {
+        b.id == id
+            || Some(&b.id) == under.as_ref()
+            || b.under.as_deref() == Some(id)
+            || b.under.is_some() && b.under == under
+    };
+    for block in sketch
+        .blocks
+        .iter_mut()
+        .filter(|b| goes_along(b) && (b.turn - turn).abs() < 1e-6)
+    {
         if nearer_to_quarter(block.turn) {
             let Rect { x, y, w, h } = block.rect;
-            block.rect = Rect { x: x + half(w) - half(h), y: y + half(h) - half(w), w: h, h: w };
+            block.rect = Rect {
+                x: x + half(w) - half(h),
+                y: y + half(h) - half(w),
+                w: h,
+                h: w,
+            };
         }
         block.turn = 0.0;
     }
 }
 
 fn swap(sketch: &mut Sketch, a: &str, b: &str) {
-    let (Some(n), Some(m)) = (sketch.index_of(a), sketch.index_of(b)) else { return };
+    let (Some(n), Some(m)) = (sketch.index_of(a), sketch.index_of(b)) else {
+        return;
+    };
     // The places stay with their mats and their layer; the photos' names go over, with what sits on them.
     sketch.blocks[n].id = b.to_owned();
     sketch.blocks[m].id = a.to_owned();
@@ -149,7 +204,13 @@ fn other(id: &str, a: &str, b: &str) -> String {
 /// As far from the new corner as it was from the one it was nearest to, on the same sides of it.
 fn to_corner(sketch: &mut Sketch, id: &str, corner: Corner) {
     let Some(n) = sketch.index_of(id) else { return };
-    let Some(host) = sketch.blocks[n].host.clone().and_then(|h| sketch.index_of(&h)) else { return };
+    let Some(host) = sketch.blocks[n]
+        .host
+        .clone()
+        .and_then(|h| sketch.index_of(&h))
+    else {
+        return;
+    };
     let host = sketch.blocks[host].rect;
     let own = &mut sketch.blocks[n].rect;
     let (cx, cy) = (own.x + half(own.w), own.y + half(own.h));

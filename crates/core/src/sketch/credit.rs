@@ -7,9 +7,25 @@ impl Sketch {
     /// The makers that a page from this sketch credits, in a sentence; none for a sketch of one's own with nobody before it.
     pub fn credit(&self) -> Option<String> {
         let origin = self.other.get("origin")?;
-        let text = |name: &str| origin.get(name).and_then(Value::as_str).map(str::trim).filter(|t| !t.is_empty());
-        let after: Vec<&str> = origin.get("after").and_then(Value::as_array).into_iter().flatten().filter_map(Value::as_str).collect();
-        let after: Vec<&str> = after.into_iter().map(str::trim).filter(|t| !t.is_empty()).collect();
+        let text = |name: &str| {
+            origin
+                .get(name)
+                .and_then(Value::as_str)
+                .map(str::trim)
+                .filter(|t| !t.is_empty())
+        };
+        let after: Vec<&str> = origin
+            .get("after")
+            .and_then(Value::as_array)
+            .into_iter()
+            .flatten()
+            .filter_map(Value::as_str)
+            .collect();
+        let after: Vec<&str> = after
+            .into_iter()
+            .map(str::trim)
+            .filter(|t| !t.is_empty())
+            .collect();
         let chain = match &after[..] {
             [] => String::new(),
             [one] => format!(", after {one}"),
@@ -35,16 +51,30 @@ mod tests {
     fn credit(origin: Value) -> Option<String> {
         let sketch = json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Any", "origin": origin,
             "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": []});
-        Sketch::from_json(&sketch).expect("the test's own sketch is valid").credit()
+        Sketch::from_json(&sketch)
+            .expect("the test's own sketch is valid")
+            .credit()
     }
 
     #[test]
     fn the_maker_and_the_chain_are_named() {
         let lifted = json!({"how": "scraplift", "maker": "Brisa Lund", "after": ["Teal Amund", "Ode Marsh"]});
-        assert_eq!(credit(lifted).as_deref(), Some("Lifted from a page by Brisa Lund, after Teal Amund and Ode Marsh."));
-        assert_eq!(credit(json!({"how": "challenge", "maker": "Ode Marsh"})).as_deref(), Some("Sketch by Ode Marsh."));
-        assert_eq!(credit(json!({"how": "challenge", "after": ["Ode Marsh"]})).as_deref(), Some("Sketch, after Ode Marsh."));
-        assert_eq!(credit(json!({"how": "scraplift"})).as_deref(), Some("Lifted from a page whose maker is not named."));
+        assert_eq!(
+            credit(lifted).as_deref(),
+            Some("Lifted from a page by Brisa Lund, after Teal Amund and Ode Marsh.")
+        );
+        assert_eq!(
+            credit(json!({"how": "challenge", "maker": "Ode Marsh"})).as_deref(),
+            Some("Sketch by Ode Marsh.")
+        );
+        assert_eq!(
+            credit(json!({"how": "challenge", "after": ["Ode Marsh"]})).as_deref(),
+            Some("Sketch, after Ode Marsh.")
+        );
+        assert_eq!(
+            credit(json!({"how": "scraplift"})).as_deref(),
+            Some("Lifted from a page whose maker is not named.")
+        );
     }
 
     #[test]

@@ -40,11 +40,27 @@ mod tests {
 
     #[test]
     fn changes_are_counted() {
-        let sketch = read("photo 4x6 at 0, 0\nphoto 6x4 at 4, 0\nphoto 3x3 at 4, 4").expect("three slots");
-        for (photos, upright, changes) in [(3, 1, 0), (3, 2, 0), (3, 3, 1), (3, 0, 1), (5, 2, 2), (1, 1, 2), (2, 0, 1)] {
-            assert_eq!(changes_for(&sketch, photos, upright), Some(changes), "{photos} photos, {upright} upright");
+        let sketch =
+            read("photo 4x6 at 0, 0\nphoto 6x4 at 4, 0\nphoto 3x3 at 4, 4").expect("three slots");
+        for (photos, upright, changes) in [
+            (3, 1, 0),
+            (3, 2, 0),
+            (3, 3, 1),
+            (3, 0, 1),
+            (5, 2, 2),
+            (1, 1, 2),
+            (2, 0, 1),
+        ] {
+            assert_eq!(
+                changes_for(&sketch, photos, upright),
+                Some(changes),
+                "{photos} photos, {upright} upright"
+            );
         }
-        assert_eq!(changes_for(&read("title 4x1 at 0, 0").expect("a title"), 3, 1), None);
+        assert_eq!(
+            changes_for(&read("title 4x1 at 0, 0").expect("a title"), 3, 1),
+            None
+        );
     }
 
     #[test]

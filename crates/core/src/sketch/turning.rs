@@ -44,7 +44,9 @@ impl Flip {
 
     /// The flip of that document name.
     pub fn from_name(name: &str) -> Option<Flip> {
-        [Flip::None, Flip::Across, Flip::Down].into_iter().find(|f| f.name() == name)
+        [Flip::None, Flip::Across, Flip::Down]
+            .into_iter()
+            .find(|f| f.name() == name)
     }
 
     /// Its document name.
@@ -70,7 +72,10 @@ impl Sketch {
         }
         if flip != Flip::None {
             let canvas = sketch.canvas;
-            sketch.blocks.iter_mut().for_each(|b| mirror(b, canvas, flip));
+            sketch
+                .blocks
+                .iter_mut()
+                .for_each(|b| mirror(b, canvas, flip));
         }
         sketch
     }
@@ -86,7 +91,12 @@ fn half(block: &mut Block, canvas: Canvas) {
 /// One quarter clockwise on a canvas of that height: (x, y, w, h) becomes (height - y - h, x, h, w).
 fn quarter(block: &mut Block, height: Length) {
     let r = block.rect;
-    block.rect = Rect { x: height - r.bottom(), y: r.x, w: r.h, h: r.w };
+    block.rect = Rect {
+        x: height - r.bottom(),
+        y: r.x,
+        w: r.h,
+        h: r.w,
+    };
     follow(block, |e| e.turned(), |[x, y]| [1.0 - y, x]);
     if let Some(grid) = &mut block.grid {
         std::mem::swap(&mut grid.cols, &mut grid.rows);
@@ -101,8 +111,17 @@ fn mirror(block: &mut Block, canvas: Canvas, flip: Flip) {
         block.rect.y = canvas.page.h - block.rect.bottom();
     }
     block.turn = if block.turn == 0.0 { 0.0 } else { -block.turn };
-    let swapped = |e: Edge| matches!((e, across), (Edge::Left | Edge::Right, true) | (Edge::Top | Edge::Bottom, false));
-    follow(block, |e| if swapped(e) { e.opposite() } else { e }, |[x, y]| if across { [1.0 - x, y] } else { [x, 1.0 - y] });
+    let swapped = |e: Edge| {
+        matches!(
+            (e, across),
+            (Edge::Left | Edge::Right, true) | (Edge::Top | Edge::Bottom, false)
+        )
+    };
+    follow(
+        block,
+        |e| if swapped(e) { e.opposite() } else { e },
+        |[x, y]| if across { [1.0 - x, y] } else { [x, 1.0 - y] },
+    );
 }
 
 /// Takes bleeds, a triangle's corner and a polygon's points along.
@@ -111,8 +130,14 @@ fn follow(block: &mut Block, edge: impl Fn(Edge) -> Edge, point: impl Fn([f64; 2
     block.bleed.sort_unstable();
     match &mut block.shape {
         Shape::Triangle(corner) => {
-            let at = point([if corner.left { 0.0 } else { 1.0 }, if corner.top { 0.0 } else { 1.0 }]);
-            *corner = TriangleCorner { left: at[0] < 0.5, top: at[1] < 0.5 };
+            let at = point([
+                if corner.left { 0.0 } else { 1.0 },
+                if corner.top { 0.0 } else { 1.0 },
+            ]);
+            *corner = TriangleCorner {
+                left: at[0] < 0.5,
+                top: at[1] < 0.5,
+            };
         }
         Shape::Polygon(points) => points.iter_mut().for_each(|p| *p = point(*p)),
         Shape::Rect | Shape::Ellipse => {}

@@ -49,7 +49,10 @@ pub(crate) fn block_fields(block: &Block, unit: Unit) -> Map<String, Value> {
         put("shape", shape);
     }
     if !block.bleed.is_empty() {
-        put("bleed", block.bleed.iter().copied().map(Edge::name).collect());
+        put(
+            "bleed",
+            block.bleed.iter().copied().map(Edge::name).collect(),
+        );
     }
     for (name, id) in [("under", &block.under), ("host", &block.host)] {
         if let Some(id) = id {
@@ -67,7 +70,10 @@ pub(crate) fn block_fields(block: &Block, unit: Unit) -> Map<String, Value> {
         );
     }
     if let Some(ring) = block.ring {
-        put("ring", json!({"count": ring.count, "unit": length_number(ring.unit, unit), "unit_shape": unit_shape(ring.unit_shape)}));
+        put(
+            "ring",
+            json!({"count": ring.count, "unit": length_number(ring.unit, unit), "unit_shape": unit_shape(ring.unit_shape)}),
+        );
     }
     if let Some(sure) = block.sure {
         put("sure", number(sure));

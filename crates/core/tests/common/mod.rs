@@ -45,8 +45,14 @@ pub(crate) fn assert_sound(request: &Request, proposal: &Proposal) {
     let faults = proposal.faults(request);
     if !faults.is_empty() {
         let path = Path::new(env!("CARGO_TARGET_TMPDIR")).join("failing-layout.svg");
-        std::fs::write(&path, fit::layout_svg(&proposal.layout)).expect("the drawing can be written");
-        panic!("{} by {}: {faults:?}, drawn in {}", request.sketch.name, proposal.approach.name(), path.display());
+        std::fs::write(&path, fit::layout_svg(&proposal.layout))
+            .expect("the drawing can be written");
+        panic!(
+            "{} by {}: {faults:?}, drawn in {}",
+            request.sketch.name,
+            proposal.approach.name(),
+            path.display()
+        );
     }
     assert_on_ruler(request, proposal);
 }
@@ -59,15 +65,32 @@ fn assert_on_ruler(request: &Request, proposal: &Proposal) {
         return;
     }
     let page = request.target.page.w.ticks();
-    for block in proposal.layout.blocks.iter().filter(|b| b.block.kind.name() != "mat" && b.block.bleed.is_empty() && b.whole.is_none()) {
+    for block in
+        proposal.layout.blocks.iter().filter(|b| {
+            b.block.kind.name() != "mat" && b.block.bleed.is_empty() && b.whole.is_none()
+        })
+    {
         let rect = block.block.rect;
         let start = if block.page == 1 { page } else { 0 };
-        let at_edge = rect.right().ticks() % page == 0 || rect.x.ticks() == start || rect.bottom() == request.target.page.h;
+        let at_edge = rect.right().ticks() % page == 0
+            || rect.x.ticks() == start
+            || rect.bottom() == request.target.page.h;
         if at_edge {
             continue;
         }
-        for (what, ticks) in [("left", rect.x.ticks() - start), ("top", rect.y.ticks()), ("width", rect.w.ticks()), ("height", rect.h.ticks())] {
-            assert_eq!(ticks % step, 0, "{} {what} of {} is off the ruler", proposal.approach.name(), block.block.id);
+        for (what, ticks) in [
+            ("left", rect.x.ticks() - start),
+            ("top", rect.y.ticks()),
+            ("width", rect.w.ticks()),
+            ("height", rect.h.ticks()),
+        ] {
+            assert_eq!(
+                ticks % step,
+                0,
+                "{} {what} of {} is off the ruler",
+                proposal.approach.name(),
+                block.block.id
+            );
         }
     }
 }

@@ -64,7 +64,13 @@ impl std::ops::Deref for Lead {
 /// The team that a request names; what is no id names none.
 fn named_team(parts: &Parts) -> Option<Uuid> {
     let header = parts.headers.get(TEAM_HEADER).and_then(|v| v.to_str().ok());
-    let query = || parts.uri.query()?.split('&').find_map(|pair| pair.strip_prefix("team="));
+    let query = || {
+        parts
+            .uri
+            .query()?
+            .split('&')
+            .find_map(|pair| pair.strip_prefix("team="))
+    };
     Uuid::parse_str(header.or_else(query)?).ok()
 }
 
@@ -72,10 +78,16 @@ impl FromRequestParts<App> for Person {
     type Rejection = Failure;
 
     async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Person, Failure> {
-        let auth = Auth::from_request_parts(parts, app).await.map_err(|(_, why)| Failure::Internal(why.to_owned()))?;
+        let auth = Auth::from_request_parts(parts, app)
+            .await
+            .map_err(|(_, why)| Failure::Internal(why.to_owned()))?;
         let person = auth.user.ok_or(Failure::SignedOut)?;
         match named_team(parts) {
-            Some(team) if person.team != Some(team) => Ok(Person(people::find(&app.pool, person.id, Some(team)).await?.ok_or(Failure::SignedOut)?)),
+            Some(team) if person.team != Some(team) => Ok(Person(
+                people::find(&app.pool, person.id, Some(team))
+                    .await?
+                    .ok_or(Failure::SignedOut)?,
+            )),
             _ => Ok(Person(person)),
         }
     }
@@ -101,7 +113,9 @@ impl FromRequestParts<App> for Maker {
     async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Maker, Failure> {
         let member = Member::from_request_parts(parts, app).await?;
         if member.team.role == "guest" {
-            return Err(Failure::NotAllowed("A guest may look and take away, not change. A lead of the team can make you a member."));
+            return Err(Failure::NotAllowed(
+                "A guest may look and take away, not change. A lead of the team can make you a member.",
+            ));
         }
         Ok(Maker(member))
     }

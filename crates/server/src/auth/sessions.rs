@@ -35,12 +35,17 @@ pub(crate) struct Sessions {
 
 impl Sessions {
     pub(crate) fn new(pool: PgPool) -> Sessions {
-        Sessions { pool, seen: Arc::default() }
+        Sessions {
+            pool,
+            seen: Arc::default(),
+        }
     }
 
     fn seen(&self, id: &Id) -> Option<Record> {
         let seen = self.seen.lock().unwrap_or_else(PoisonError::into_inner);
-        seen.get(id).filter(|(_, at)| at.elapsed() < FRESH).map(|(record, _)| record.clone())
+        seen.get(id)
+            .filter(|(_, at)| at.elapsed() < FRESH)
+            .map(|(record, _)| record.clone())
     }
 
     fn remember(&self, record: &Record) {
@@ -52,17 +57,26 @@ impl Sessions {
     }
 
     fn forget(&self, id: &Id) {
-        self.seen.lock().unwrap_or_else(PoisonError::into_inner).remove(id);
+        self.seen
+            .lock()
+            .unwrap_or_else(PoisonError::into_inner)
+            .remove(id);
     }
 }
 
 /// Lets a session end so long after it was last used, not after sign-in: changing it writes it, and its cookie, anew.
 pub(crate) async fn prolong(request: Request, next: Next) -> Response {
     let now = time::OffsetDateTime::now_utc().unix_timestamp();
-    let session = request.extensions().get::<Session>().filter(|s| s.id().is_some()).cloned();
+    let session = request
+        .extensions()
+        .get::<Session>()
+        .filter(|s| s.id().is_some())
+        .cloned();
     if let Some(session) = session {
         // A store that fails shows in the routes that need it.
-        let is_old = |last: Option<i64>| last.is_none_or(|last| now - last >= PROLONGED_EVERY.whole_seconds());
+        let is_old = |last: Option<i64>| {
+            last.is_none_or(|last| now - last >= PROLONGED_EVERY.whole_seconds())
+        };
         let is_due = session.get::<i64>(PROLONGED_AT).await.is_ok_and(is_old);
         if is_due && !session.is_empty().await {
             let _ = session.insert(PROLONGED_AT, now).await;
@@ -83,7 +97,10 @@ fn backend(error: sqlx::Error) -> Error {
 impl SessionStore for Sessions {
     async fn create(&self, record: &mut Record) -> Result<()> {
         let data = serde_json::to_value(&record.data).map_err(|e| Error::Encode(e.to_string()))?;
-        while !sessions::insert(&self.pool, &key(&record.id), &data, record.expiry_date).await.map_err(backend)? {
+        while !sessions::insert(&self.pool, &key(&record.id), &data, record.expiry_date)
+            .await
+            .map_err(backend)?
+        {
             record.id = Id::default();
         }
         Ok(())
@@ -92,22 +109,35 @@ impl SessionStore for Sessions {
     async fn save(&self, record: &Record) -> Result<()> {
         self.forget(&record.id);
         let data = serde_json::to_value(&record.data).map_err(|e| Error::Encode(e.to_string()))?;
-        sessions::save(&self.pool, &key(&record.id), &data, record.expiry_date).await.map_err(backend)
+        sessions::save(&self.pool, &key(&record.id), &data, record.expiry_date)
+            .await
+            .map_err(backend)
     }
 
     async fn load(&self, id: &Id) -> Result<Option<Record>> {
         if let Some(record) = self.seen(id) {
             return Ok(Some(record));
         }
-        let Some((data, expiry_date)) = sessions::load(&self.pool, &key(id)).await.map_err(backend)? else { return Ok(None) };
+        let Some((data, expiry_date)) = sessions::load(&self.pool, &key(id))
+            .await
+            .map_err(backend)?
+        else {
+            return Ok(None);
+        };
         let data = serde_json::from_value(data).map_err(|e| Error::Decode(e.to_string()))?;
-        let record = Record { id: *id, data, expiry_date };
+        let record = Record {
+            id: *id,
+            data,
+            expiry_date,
+        };
         self.remember(&record);
         Ok(Some(record))
     }
 
     async fn delete(&self, id: &Id) -> Result<()> {
         self.forget(id);
-        sessions::delete(&self.pool, &key(id)).await.map_err(backend)
+        sessions::delete(&self.pool, &key(id))
+            .await
+            .map_err(backend)
     }
 }

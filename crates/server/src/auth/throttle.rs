@@ -21,7 +21,10 @@ pub(crate) struct Throttle {
 impl Throttle {
     /// For a sign-in of an account from an address.
     pub(crate) fn of(account: &str, address: &str) -> Throttle {
-        Throttle { account: hash(&format!("account {account}")), address: hash(&format!("address {address}")) }
+        Throttle {
+            account: hash(&format!("account {account}")),
+            address: hash(&format!("address {address}")),
+        }
     }
 
     /// Lets a sign-in through, or says how long to wait. It says the same of an account that does not exist. A try counts as failed
@@ -33,7 +36,9 @@ impl Throttle {
         let of_account = sessions::failures(&mut *tx, &self.account, WINDOW).await?;
         let from_address = sessions::failures(&mut *tx, &self.address, WINDOW).await?;
         if of_account >= OF_ACCOUNT || from_address >= FROM_ADDRESS {
-            return Err(Failure::TooMany { wait: WINDOW as u32 });
+            return Err(Failure::TooMany {
+                wait: WINDOW as u32,
+            });
         }
         sessions::note_failure(&mut *tx, &[&self.account, &self.address]).await?;
         tx.commit().await?;

@@ -28,11 +28,20 @@ pub(crate) fn read_sketches(bytes: &[u8]) -> Result<Vec<Sketch>, Invalid> {
     if !bytes.starts_with(b"PK") {
         return Ok(vec![Sketch::from_json(&read_document(bytes)?)?]);
     }
-    let unreadable =
-        |e: &dyn std::fmt::Display| Invalid::one("", format!("an archive that can't be read ({e})"), "a zip archive of sketch documents");
+    let unreadable = |e: &dyn std::fmt::Display| {
+        Invalid::one(
+            "",
+            format!("an archive that can't be read ({e})"),
+            "a zip archive of sketch documents",
+        )
+    };
     let mut archive = ZipArchive::new(Cursor::new(bytes)).map_err(|e| unreadable(&e))?;
     if archive.len() > MOST_FILES {
-        return Err(Invalid::one("", format!("{} files", archive.len()), format!("at most {MOST_FILES} files")));
+        return Err(Invalid::one(
+            "",
+            format!("{} files", archive.len()),
+            format!("at most {MOST_FILES} files"),
+        ));
     }
     let (mut found, mut findings, mut total) = (Vec::new(), Vec::new(), 0);
     for n in 0..archive.len() {
@@ -42,21 +51,36 @@ pub(crate) fn read_sketches(bytes: &[u8]) -> Result<Vec<Sketch>, Invalid> {
             continue;
         }
         let mut text = Vec::new();
-        let read = file.by_ref().take(LARGEST + 1).read_to_end(&mut text).map_err(|e| unreadable(&e))?;
+        let read = file
+            .by_ref()
+            .take(LARGEST + 1)
+            .read_to_end(&mut text)
+            .map_err(|e| unreadable(&e))?;
         total += read as u64;
         if read as u64 > LARGEST || total > LARGEST_ALL {
-            return Err(Invalid::one(&name, "a document or an archive that is too large", "documents of at most 2 MB, 64 MB in all"));
+            return Err(Invalid::one(
+                &name,
+                "a document or an archive that is too large",
+                "documents of at most 2 MB, 64 MB in all",
+            ));
         }
         match read_document(&text).and_then(|v| Sketch::from_json(&v)) {
             Ok(sketch) => found.push(sketch),
-            Err(invalid) => findings.extend(invalid.findings.into_iter().map(|f| Finding { path: format!("{name}: {}", f.path), ..f })),
+            Err(invalid) => findings.extend(invalid.findings.into_iter().map(|f| Finding {
+                path: format!("{name}: {}", f.path),
+                ..f
+            })),
         }
     }
     if !findings.is_empty() {
         return Err(Invalid { findings });
     }
     if found.is_empty() {
-        return Err(Invalid::one("", "an archive without sketch documents", "a zip archive with at least one .metrosk.json"));
+        return Err(Invalid::one(
+            "",
+            "an archive without sketch documents",
+            "a zip archive with at least one .metrosk.json",
+        ));
     }
     Ok(found)
 }
@@ -76,16 +100,34 @@ pub(crate) async fn team(app: &App, team: Uuid, name: &str) -> Result<Vec<u8>, F
     let mut counts = (0, 0);
     for archived in [false, true] {
         for row in sketches::list(&app.pool, team, archived).await? {
-            archive.add(if archived { "sketches/set aside/" } else { "sketches/" }, &row.name, &row.document)?;
+            archive.add(
+                if archived {
+                    "sketches/set aside/"
+                } else {
+                    "sketches/"
+                },
+                &row.name,
+                &row.document,
+            )?;
             counts.0 += 1;
         }
     }
     for shelf in [Shelf::Making, Shelf::Finished, Shelf::Archived] {
         for row in pages::list(&app.pool, team, shelf, i64::MAX, 0).await? {
             let mut history = Vec::new();
-            for revision in revisions::list(&app.pool, team, row.id, i32::MAX, i64::MAX).await?.into_iter().rev() {
-                let plan = revisions::find(&app.pool, team, row.id, revision.revision).await?.map(|p| p.plan).unwrap_or_default();
-                let made_at = revision.made_at.format(&time::format_description::well_known::Rfc3339).unwrap_or_default();
+            for revision in revisions::list(&app.pool, team, row.id, i32::MAX, i64::MAX)
+                .await?
+                .into_iter()
+                .rev()
+            {
+                let plan = revisions::find(&app.pool, team, row.id, revision.revision)
+                    .await?
+                    .map(|p| p.plan)
+                    .unwrap_or_default();
+                let made_at = revision
+                    .made_at
+                    .format(&time::format_description::well_known::Rfc3339)
+                    .unwrap_or_default();
                 history.push(json!({
                     "revision": revision.revision, "author": revision.author, "reason": revision.reason, "made_at": made_at,
                     "names": revision.names, "plan": plan,
@@ -99,7 +141,11 @@ pub(crate) async fn team(app: &App, team: Uuid, name: &str) -> Result<Vec<u8>, F
             counts.1 += 1;
         }
     }
-    archive.add("", "team", &json!({"format": "metrosk-team/1", "name": name, "sketches": counts.0, "pages": counts.1}))?;
+    archive.add(
+        "",
+        "team",
+        &json!({"format": "metrosk-team/1", "name": name, "sketches": counts.0, "pages": counts.1}),
+    )?;
     archive.finish()
 }
 
@@ -111,21 +157,35 @@ struct Archive {
 
 impl Archive {
     fn new() -> Archive {
-        Archive { zip: ZipWriter::new(Cursor::new(Vec::new())), taken: BTreeSet::new() }
+        Archive {
+            zip: ZipWriter::new(Cursor::new(Vec::new())),
+            taken: BTreeSet::new(),
+        }
     }
 
     fn add(&mut self, folder: &str, name: &str, document: &Value) -> Result<(), Failure> {
         let plain = names::file_name(name, "");
         let first = format!("{folder}{plain}.metrosk.json");
         let others = (2..).map(|n| format!("{folder}{plain}-{n}.metrosk.json"));
-        let file = std::iter::once(first).chain(others).find(|f| self.taken.insert(f.clone())).unwrap_or_default();
-        let text = serde_json::to_vec_pretty(document).map_err(|e| Failure::Internal(e.to_string()))?;
-        let written = self.zip.start_file(file, SimpleFileOptions::default()).and_then(|()| Ok(self.zip.write_all(&text)?));
+        let file = std::iter::once(first)
+            .chain(others)
+            .find(|f| self.taken.insert(f.clone()))
+            .unwrap_or_default();
+        let text =
+            serde_json::to_vec_pretty(document).map_err(|e| Failure::Internal(e.to_string()))?;
+        let written = self
+            .zip
+            .start_file(file, SimpleFileOptions::default())
+            .and_then(|()| Ok(self.zip.write_all(&text)?));
         written.map_err(|e| Failure::Internal(format!("an archive can't be written: {e}")))
     }
 
     fn finish(self) -> Result<Vec<u8>, Failure> {
-        Ok(self.zip.finish().map_err(|e| Failure::Internal(format!("an archive can't be written: {e}")))?.into_inner())
+        Ok(self
+            .zip
+            .finish()
+            .map_err(|e| Failure::Internal(format!("an archive can't be written: {e}")))?
+            .into_inner())
     }
 }
 
@@ -134,7 +194,9 @@ mod tests {
     use super::*;
 
     fn row(name: &str) -> SketchRow {
-        let document = metrosk_demo::sketches(metrosk_demo::SEED).swap_remove(0).to_json();
+        let document = metrosk_demo::sketches(metrosk_demo::SEED)
+            .swap_remove(0)
+            .to_json();
         SketchRow {
             id: Uuid::nil(),
             name: name.to_owned(),
@@ -170,6 +232,10 @@ mod tests {
         assert!(read_sketches(b"PK but no archive").is_err());
         assert!(read_sketches(b"not json either").is_err());
         let empty = Archive::new().finish().unwrap();
-        assert!(read_sketches(&empty).expect_err("nothing in it").findings[0].found.contains("without sketch"));
+        assert!(
+            read_sketches(&empty).expect_err("nothing in it").findings[0]
+                .found
+                .contains("without sketch")
+        );
     }
 }

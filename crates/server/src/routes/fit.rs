@@ -20,7 +20,12 @@ use serde_json::Value;
     post, operation_id = "fit", path = "/api/fit", tag = "fit", request_body = FitDoc,
     responses((status = 200, body = ProposalsDoc), (status = 401, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn propose(State(app): State<App>, member: Member, _in_hand: InHand, Document(body): Document) -> Result<Json<Value>, Failure> {
+pub(crate) async fn propose(
+    State(app): State<App>,
+    member: Member,
+    _in_hand: InHand,
+    Document(body): Document,
+) -> Result<Json<Value>, Failure> {
     let work = move |cancel: &Cancel| {
         let request = Request::from_json(&body)?;
         let outcome = fit::fit_while(&request, cancel).ok_or(Failure::Busy)?;
@@ -34,10 +39,17 @@ pub(crate) async fn propose(State(app): State<App>, member: Member, _in_hand: In
     post, operation_id = "refit", path = "/api/fit/again", tag = "fit", request_body = RefitDoc,
     responses((status = 200, body = ProposalsDoc), (status = 401, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn again(State(app): State<App>, member: Member, _in_hand: InHand, Document(body): Document) -> Result<Json<Value>, Failure> {
+pub(crate) async fn again(
+    State(app): State<App>,
+    member: Member,
+    _in_hand: InHand,
+    Document(body): Document,
+) -> Result<Json<Value>, Failure> {
     let work = move |_: &Cancel| {
-        let request = Request::from_json(part(&body, "fit")?).map_err(|e| names::under("fit", e))?;
-        let choices = Choices::from_json(part(&body, "choices")?).map_err(|e| names::under("choices", e))?;
+        let request =
+            Request::from_json(part(&body, "fit")?).map_err(|e| names::under("fit", e))?;
+        let choices =
+            Choices::from_json(part(&body, "choices")?).map_err(|e| names::under("choices", e))?;
         let outcome = fit::refit(&request, &choices).map_err(|e| names::under("choices", e))?;
         Ok(Json(outcome.to_json(request.unit)))
     };
@@ -49,16 +61,29 @@ pub(crate) async fn again(State(app): State<App>, member: Member, _in_hand: InHa
     post, operation_id = "change_blocks", path = "/api/numbers/change", tag = "sketches", request_body = ChangeDoc,
     responses((status = 200, body = SketchDoc), (status = 401, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn change(State(app): State<App>, member: Member, _in_hand: InHand, Document(body): Document) -> Result<Json<Value>, Failure> {
+pub(crate) async fn change(
+    State(app): State<App>,
+    member: Member,
+    _in_hand: InHand,
+    Document(body): Document,
+) -> Result<Json<Value>, Failure> {
     let work = move |_: &Cancel| {
-        let sketch = Sketch::from_json(part(&body, "sketch")?).map_err(|e| names::under("sketch", e))?;
-        let change = Change::from_json(part(&body, "change")?, &sketch).map_err(|e| names::under("change", e))?;
-        Ok(Json(sketch.changed(&change).map_err(|e| names::under("sketch", e))?.to_json()))
+        let sketch =
+            Sketch::from_json(part(&body, "sketch")?).map_err(|e| names::under("sketch", e))?;
+        let change = Change::from_json(part(&body, "change")?, &sketch)
+            .map_err(|e| names::under("change", e))?;
+        Ok(Json(
+            sketch
+                .changed(&change)
+                .map_err(|e| names::under("sketch", e))?
+                .to_json(),
+        ))
     };
     app.compute.run(member.team(), Work::Document, work).await?
 }
 
 /// A document within a body.
 fn part<'a>(body: &'a Value, name: &str) -> Result<&'a Value, Invalid> {
-    body.get(name).ok_or_else(|| Invalid::one(name, "nothing", "a document"))
+    body.get(name)
+        .ok_or_else(|| Invalid::one(name, "nothing", "a document"))
 }

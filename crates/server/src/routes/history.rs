@@ -7,7 +7,9 @@ use super::pages::{finish, view};
 use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::error::{Failure, Problem};
-use crate::schema::{NewVersion, PageView, PlanChange, Return, RevisionPlan, RevisionView, Step, VersionView};
+use crate::schema::{
+    NewVersion, PageView, PlanChange, Return, RevisionPlan, RevisionView, Step, VersionView,
+};
 use crate::store::pages;
 use crate::store::revisions::{self, Change, PlanRow};
 use axum::Json;
@@ -35,23 +37,43 @@ const MOST: i64 = 200;
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn write(State(app): State<App>, maker: Maker, once: Once, Id(id): Id, Body(change): Body<PlanChange>) -> Result<Answer, Failure> {
+pub(crate) async fn write(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Id(id): Id,
+    Body(change): Body<PlanChange>,
+) -> Result<Answer, Failure> {
     plan::fit_of(&change.plan).map_err(|e| names::under("plan", e))?;
     let reason = names::short("reason", &change.reason)?;
     let mut write = begin!(once, &app, &maker, &format!("write plan {id}"));
     advance(&mut write, &maker, id, change.revision).await?;
-    let appended = Change { plan: &change.plan, author: maker.name(), reason: &reason, step: &reason, undo_to: Some(change.revision), redo_to: None };
+    let appended = Change {
+        plan: &change.plan,
+        author: maker.name(),
+        reason: &reason,
+        step: &reason,
+        undo_to: Some(change.revision),
+        redo_to: None,
+    };
     revisions::append(write.db(), maker.team(), id, change.revision + 1, appended).await?;
     finish(&app, write, &maker, id, StatusCode::OK).await
 }
 
 /// Moves the page on from a revision; who comes too late is told, with the newest.
 async fn advance(write: &mut Write, maker: &Maker, id: Uuid, from: i32) -> Result<(), Failure> {
-    if (1..i32::MAX).contains(&from) && revisions::advance(write.db(), maker.team(), id, from).await? {
+    if (1..i32::MAX).contains(&from)
+        && revisions::advance(write.db(), maker.team(), id, from).await?
+    {
         return Ok(());
     }
-    let row = pages::find(write.db(), maker.team(), id).await?.ok_or(Failure::Missing("page"))?;
-    Err(Failure::Stale { yours: from, newest: Box::new(view(row)) })
+    let row = pages::find(write.db(), maker.team(), id)
+        .await?
+        .ok_or(Failure::Missing("page"))?;
+    Err(Failure::Stale {
+        yours: from,
+        newest: Box::new(view(row)),
+    })
 }
 
 /// Takes the last change back, whoever made it and whenever: its own step can be redone.
@@ -67,11 +89,19 @@ async fn advance(write: &mut Write, maker: &Maker, id: Uuid, from: i32) -> Resul
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn undo(State(app): State<App>, maker: Maker, once: Once, Id(id): Id, Body(step): Body<Step>) -> Result<Answer, Failure> {
+pub(crate) async fn undo(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Id(id): Id,
+    Body(step): Body<Step>,
+) -> Result<Answer, Failure> {
     let mut write = begin!(once, &app, &maker, &format!("undo {id}"));
     advance(&mut write, &maker, id, step.revision).await?;
     let now = revision(&mut write, &maker, id, step.revision).await?;
-    let to = now.undo_to.ok_or_else(|| Failure::Standing("There is nothing to undo.".to_owned()))?;
+    let to = now
+        .undo_to
+        .ok_or_else(|| Failure::Standing("There is nothing to undo.".to_owned()))?;
     let earlier = revision(&mut write, &maker, id, to).await?;
     let reason = format!("undone: {}", now.step);
     // From here undo goes on to what came before, and redo back to where it was.
@@ -100,11 +130,19 @@ pub(crate) async fn undo(State(app): State<App>, maker: Maker, once: Once, Id(id
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn redo(State(app): State<App>, maker: Maker, once: Once, Id(id): Id, Body(step): Body<Step>) -> Result<Answer, Failure> {
+pub(crate) async fn redo(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Id(id): Id,
+    Body(step): Body<Step>,
+) -> Result<Answer, Failure> {
     let mut write = begin!(once, &app, &maker, &format!("redo {id}"));
     advance(&mut write, &maker, id, step.revision).await?;
     let now = revision(&mut write, &maker, id, step.revision).await?;
-    let to = now.redo_to.ok_or_else(|| Failure::Standing("There is nothing to redo.".to_owned()))?;
+    let to = now
+        .redo_to
+        .ok_or_else(|| Failure::Standing("There is nothing to redo.".to_owned()))?;
     let undone = revision(&mut write, &maker, id, to).await?;
     let reason = format!("redone: {}", undone.step);
     let change = Change {
@@ -132,18 +170,38 @@ pub(crate) async fn redo(State(app): State<App>, maker: Maker, once: Once, Id(id
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn return_to(State(app): State<App>, maker: Maker, once: Once, Id(id): Id, Body(step): Body<Return>) -> Result<Answer, Failure> {
+pub(crate) async fn return_to(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Id(id): Id,
+    Body(step): Body<Return>,
+) -> Result<Answer, Failure> {
     let mut write = begin!(once, &app, &maker, &format!("return {id}"));
     advance(&mut write, &maker, id, step.revision).await?;
     let wanted = revision(&mut write, &maker, id, step.to).await?;
     let reason = format!("returned to version {}", step.to);
-    let change = Change { plan: &wanted.plan, author: maker.name(), reason: &reason, step: &reason, undo_to: Some(step.revision), redo_to: None };
+    let change = Change {
+        plan: &wanted.plan,
+        author: maker.name(),
+        reason: &reason,
+        step: &reason,
+        undo_to: Some(step.revision),
+        redo_to: None,
+    };
     revisions::append(write.db(), maker.team(), id, step.revision + 1, change).await?;
     finish(&app, write, &maker, id, StatusCode::OK).await
 }
 
-async fn revision(write: &mut Write, maker: &Maker, id: Uuid, revision: i32) -> Result<PlanRow, Failure> {
-    revisions::find(write.db(), maker.team(), id, revision).await?.ok_or(Failure::Missing("version"))
+async fn revision(
+    write: &mut Write,
+    maker: &Maker,
+    id: Uuid,
+    revision: i32,
+) -> Result<PlanRow, Failure> {
+    revisions::find(write.db(), maker.team(), id, revision)
+        .await?
+        .ok_or(Failure::Missing("version"))
 }
 
 /// From where in the history.
@@ -171,9 +229,21 @@ pub(crate) async fn history(
     Asked(query): Asked<HistoryQuery>,
 ) -> Result<Json<Vec<RevisionView>>, Failure> {
     super::pages::find(&app, &member, id).await?;
-    let rows = revisions::list(&app.pool, member.team(), id, query.before.unwrap_or(i32::MAX), MOST).await?;
-    let view =
-        |r: revisions::RevisionRow| RevisionView { revision: r.revision, author: r.author, reason: r.reason, made_at: r.made_at, names: r.names };
+    let rows = revisions::list(
+        &app.pool,
+        member.team(),
+        id,
+        query.before.unwrap_or(i32::MAX),
+        MOST,
+    )
+    .await?;
+    let view = |r: revisions::RevisionRow| RevisionView {
+        revision: r.revision,
+        author: r.author,
+        reason: r.reason,
+        made_at: r.made_at,
+        names: r.names,
+    };
     Ok(Json(rows.into_iter().map(view).collect()))
 }
 
@@ -193,8 +263,14 @@ pub(crate) async fn one(
     path: Result<Path<(Uuid, i32)>, axum::extract::rejection::PathRejection>,
 ) -> Result<Json<RevisionPlan>, Failure> {
     let Path((id, revision)) = path.map_err(|_| Failure::Missing("version"))?;
-    let row = revisions::find(&app.pool, member.team(), id, revision).await?.ok_or(Failure::Missing("version"))?;
-    Ok(Json(RevisionPlan { revision, reason: row.reason, plan: row.plan }))
+    let row = revisions::find(&app.pool, member.team(), id, revision)
+        .await?
+        .ok_or(Failure::Missing("version"))?;
+    Ok(Json(RevisionPlan {
+        revision,
+        reason: row.reason,
+        plan: row.plan,
+    }))
 }
 
 /// All of a page's named versions, the newest name first.
@@ -206,10 +282,19 @@ pub(crate) async fn one(
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn versions(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<Vec<VersionView>>, Failure> {
+pub(crate) async fn versions(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<Vec<VersionView>>, Failure> {
     super::pages::find(&app, &member, id).await?;
     let rows = revisions::versions(&app.pool, member.team(), id).await?;
-    let view = |r: revisions::VersionRow| VersionView { name: r.name, revision: r.revision, made_by: r.made_by, made_at: r.made_at };
+    let view = |r: revisions::VersionRow| VersionView {
+        name: r.name,
+        revision: r.revision,
+        made_by: r.made_by,
+        made_at: r.made_at,
+    };
     Ok(Json(rows.into_iter().map(view).collect()))
 }
 
@@ -225,16 +310,30 @@ pub(crate) async fn versions(State(app): State<App>, member: Member, Id(id): Id)
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn name(State(app): State<App>, maker: Maker, Id(id): Id, Body(new): Body<NewVersion>) -> Result<StatusCode, Failure> {
+pub(crate) async fn name(
+    State(app): State<App>,
+    maker: Maker,
+    Id(id): Id,
+    Body(new): Body<NewVersion>,
+) -> Result<StatusCode, Failure> {
     let name = names::short("name", &new.name)?;
-    if revisions::name(&app.pool, maker.team(), id, new.revision, &name, maker.name()).await? {
+    if revisions::name(
+        &app.pool,
+        maker.team(),
+        id,
+        new.revision,
+        &name,
+        maker.name(),
+    )
+    .await?
+    {
         return Ok(StatusCode::NO_CONTENT);
     }
     match revisions::named(&app.pool, maker.team(), id, &name).await? {
         Some(same) if same == new.revision => Ok(StatusCode::NO_CONTENT),
-        Some(other) => {
-            Err(Failure::Standing(format!("Version {other} is called “{name}” already. Choose another name, or take it off there first.")))
-        }
+        Some(other) => Err(Failure::Standing(format!(
+            "Version {other} is called “{name}” already. Choose another name, or take it off there first."
+        ))),
         None => Err(Failure::Missing("version")),
     }
 }
@@ -258,9 +357,18 @@ pub(crate) struct NameQuery {
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn unname(State(app): State<App>, maker: Maker, Id(id): Id, Asked(query): Asked<NameQuery>) -> Result<StatusCode, Failure> {
+pub(crate) async fn unname(
+    State(app): State<App>,
+    maker: Maker,
+    Id(id): Id,
+    Asked(query): Asked<NameQuery>,
+) -> Result<StatusCode, Failure> {
     let name = names::short("name", &query.name)?;
-    if revisions::unname(&app.pool, maker.team(), id, &name).await? { Ok(StatusCode::NO_CONTENT) } else { Err(Failure::Missing("named version")) }
+    if revisions::unname(&app.pool, maker.team(), id, &name).await? {
+        Ok(StatusCode::NO_CONTENT)
+    } else {
+        Err(Failure::Missing("named version"))
+    }
 }
 
 /// The invalid document that a plan without a layout is, for those who ask for its layout.

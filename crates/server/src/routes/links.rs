@@ -20,9 +20,16 @@ use uuid::Uuid;
     get, operation_id = "show_link", path = "/api/links/{token}", tag = "people", params(("token" = String, Path)),
     responses((status = 200, body = LinkView), (status = 404, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn show(State(app): State<App>, Token(token): Token) -> Result<Json<LinkView>, Failure> {
+pub(crate) async fn show(
+    State(app): State<App>,
+    Token(token): Token,
+) -> Result<Json<LinkView>, Failure> {
     let link = open_link(&app, &token).await?;
-    Ok(Json(LinkView { team: link.team_name, role: link.role, made_by: link.made_by }))
+    Ok(Json(LinkView {
+        team: link.team_name,
+        role: link.role,
+        made_by: link.made_by,
+    }))
 }
 
 /// Uses a link as a new person: she is signed in.
@@ -35,7 +42,12 @@ pub(crate) async fn show(State(app): State<App>, Token(token): Token) -> Result<
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn join(State(app): State<App>, mut auth: Auth, Token(token): Token, Body(new): Body<NewPerson>) -> Result<Json<MeView>, Failure> {
+pub(crate) async fn join(
+    State(app): State<App>,
+    mut auth: Auth,
+    Token(token): Token,
+    Body(new): Body<NewPerson>,
+) -> Result<Json<MeView>, Failure> {
     let link = open_link(&app, &token).await?;
     let account = names::new_account("account", &new.account)?;
     let name = names::short("name", &new.name)?;
@@ -47,11 +59,19 @@ pub(crate) async fn join(State(app): State<App>, mut auth: Auth, Token(token): T
     };
     let hash = app.passwords.hash(new.password).await?;
     let mut tx = app.pool.begin().await?;
-    let taken = || Failure::Standing(format!("The name “{account}” is taken: choose another to sign in with."));
-    let person = people::insert(&mut *tx, &account, &name, &hash).await?.ok_or_else(taken)?;
+    let taken = || {
+        Failure::Standing(format!(
+            "The name “{account}” is taken: choose another to sign in with."
+        ))
+    };
+    let person = people::insert(&mut *tx, &account, &name, &hash)
+        .await?
+        .ok_or_else(taken)?;
     let team = spend(&mut tx, &link, person, team_name.as_deref()).await?;
     tx.commit().await?;
-    let row = people::in_team(&app.pool, person, team).await?.ok_or(Failure::Missing("team"))?;
+    let row = people::in_team(&app.pool, person, team)
+        .await?
+        .ok_or(Failure::Missing("team"))?;
     open(&app, &mut auth, &row).await
 }
 
@@ -64,7 +84,11 @@ pub(crate) async fn join(State(app): State<App>, mut auth: Auth, Token(token): T
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn join_as_me(State(app): State<App>, mut auth: Auth, Token(token): Token) -> Result<Json<MeView>, Failure> {
+pub(crate) async fn join_as_me(
+    State(app): State<App>,
+    mut auth: Auth,
+    Token(token): Token,
+) -> Result<Json<MeView>, Failure> {
     let me = auth.user.clone().ok_or(Failure::SignedOut)?;
     let link = open_link(&app, &token).await?;
     if link.team_id.is_none() {
@@ -73,7 +97,9 @@ pub(crate) async fn join_as_me(State(app): State<App>, mut auth: Auth, Token(tok
     let mut tx = app.pool.begin().await?;
     let team = spend(&mut tx, &link, me.id, None).await?;
     tx.commit().await?;
-    let row = people::in_team(&app.pool, me.id, team).await?.ok_or(Failure::Missing("team"))?;
+    let row = people::in_team(&app.pool, me.id, team)
+        .await?
+        .ok_or(Failure::Missing("team"))?;
     open(&app, &mut auth, &row).await
 }
 
@@ -82,9 +108,18 @@ pub(crate) async fn join_as_me(State(app): State<App>, mut auth: Auth, Token(tok
     get, operation_id = "show_password_link", path = "/api/password-links/{token}", tag = "people", params(("token" = String, Path)),
     responses((status = 200, body = PasswordLinkView), (status = 404, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn show_password_link(State(app): State<App>, Token(token): Token) -> Result<Json<PasswordLinkView>, Failure> {
-    let link = links::find_password_link(&app.pool, &hash(&token)).await?.ok_or(Failure::Missing("link"))?;
-    Ok(Json(PasswordLinkView { account: link.account, name: link.name, made_by: link.made_by }))
+pub(crate) async fn show_password_link(
+    State(app): State<App>,
+    Token(token): Token,
+) -> Result<Json<PasswordLinkView>, Failure> {
+    let link = links::find_password_link(&app.pool, &hash(&token))
+        .await?
+        .ok_or(Failure::Missing("link"))?;
+    Ok(Json(PasswordLinkView {
+        account: link.account,
+        name: link.name,
+        made_by: link.made_by,
+    }))
 }
 
 /// Sets a new password by a link, and signs in: every other session of hers ends.
@@ -103,7 +138,9 @@ pub(crate) async fn set_password(
     Token(token): Token,
     Body(new): Body<PasswordByLink>,
 ) -> Result<Json<MeView>, Failure> {
-    let link = links::find_password_link(&app.pool, &hash(&token)).await?.ok_or(Failure::Missing("link"))?;
+    let link = links::find_password_link(&app.pool, &hash(&token))
+        .await?
+        .ok_or(Failure::Missing("link"))?;
     check_password("password", &new.password)?;
     let hash = app.passwords.hash(new.password).await?;
     let mut tx = app.pool.begin().await?;
@@ -112,23 +149,35 @@ pub(crate) async fn set_password(
     }
     people::set_password(&mut *tx, link.person_id, &hash).await?;
     tx.commit().await?;
-    let person = people::find(&app.pool, link.person_id, None).await?.ok_or(Failure::Missing("person"))?;
+    let person = people::find(&app.pool, link.person_id, None)
+        .await?
+        .ok_or(Failure::Missing("person"))?;
     open(&app, &mut auth, &person).await
 }
 
 async fn open_link(app: &App, token: &str) -> Result<LinkRow, Failure> {
-    links::find(&app.pool, &hash(token)).await?.ok_or(Failure::Missing("link"))
+    links::find(&app.pool, &hash(token))
+        .await?
+        .ok_or(Failure::Missing("link"))
 }
 
 /// Uses the link up and takes the person into its team, made now for a first lead.
-async fn spend(tx: &mut PgTransaction<'_>, link: &LinkRow, person: Uuid, new_team: Option<&str>) -> Result<Uuid, Failure> {
+async fn spend(
+    tx: &mut PgTransaction<'_>,
+    link: &LinkRow,
+    person: Uuid,
+    new_team: Option<&str>,
+) -> Result<Uuid, Failure> {
     if !links::spend(&mut **tx, link.id).await? {
         return Err(Failure::Missing("link"));
     }
     let team = match (link.team_id, new_team) {
         (Some(team), _) => team,
         // Pages from before there were people belong to whoever sets the server up.
-        (None, name) => match (teams::without_people(&mut **tx).await?, name.unwrap_or("My team")) {
+        (None, name) => match (
+            teams::without_people(&mut **tx).await?,
+            name.unwrap_or("My team"),
+        ) {
             (Some(team), name) => {
                 teams::rename(&mut **tx, team, name).await?;
                 team

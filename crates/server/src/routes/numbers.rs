@@ -7,7 +7,8 @@ use crate::auth::Member;
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::schema::{
-    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc, NumbersView, ReadingView, SketchDoc, WordErrorView,
+    AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc,
+    NumbersView, ReadingView, SketchDoc, WordErrorView,
 };
 use axum::Json;
 use axum::extract::State;
@@ -34,12 +35,20 @@ pub(crate) async fn read_numbers(
     Body(given): Body<NumbersDoc>,
 ) -> Result<Json<NumbersView>, Failure> {
     let team = member.team();
-    app.compute.run(team, Work::Document, move |_| understood(&member, &given)).await?.map(Json)
+    app.compute
+        .run(team, Work::Document, move |_| understood(&member, &given))
+        .await?
+        .map(Json)
 }
 
 /// What lines say to a maker, or what of them can't be understood.
 fn understood(member: &Member, given: &NumbersDoc) -> Result<NumbersView, Failure> {
-    let earlier = given.over.as_ref().map(Sketch::from_json).transpose().map_err(|e| names::under("over", e))?;
+    let earlier = given
+        .over
+        .as_ref()
+        .map(Sketch::from_json)
+        .transpose()
+        .map_err(|e| names::under("over", e))?;
     let maker = Defaults::from_json(&member.person.defaults).unwrap_or_default();
     let read = match &earlier {
         Some(earlier) => numbers::read_over(earlier, &maker, &given.text),
@@ -48,12 +57,27 @@ fn understood(member: &Member, given: &NumbersDoc) -> Result<NumbersView, Failur
     // What the language lets through may still break a rule of the format: a mat around a mat around itself.
     Ok(match read {
         Ok(sketch) => match Sketch::from_json(&sketch.to_json()) {
-            Ok(sketch) => NumbersView { document: Some(sketch.to_json()), preview: None, reading: Some(reading(&sketch)), errors: Vec::new() },
-            Err(invalid) => NumbersView { document: None, preview: None, reading: None, errors: invalid.findings.iter().map(of_document).collect() },
+            Ok(sketch) => NumbersView {
+                document: Some(sketch.to_json()),
+                preview: None,
+                reading: Some(reading(&sketch)),
+                errors: Vec::new(),
+            },
+            Err(invalid) => NumbersView {
+                document: None,
+                preview: None,
+                reading: None,
+                errors: invalid.findings.iter().map(of_document).collect(),
+            },
         },
         Err(errors) => {
             let preview = numbers::read_what_can_be(&maker, &given.text).map(|s| s.to_json());
-            NumbersView { document: None, preview, reading: None, errors: errors.into_iter().map(at_word).collect() }
+            NumbersView {
+                document: None,
+                preview,
+                reading: None,
+                errors: errors.into_iter().map(at_word).collect(),
+            }
         }
     })
 }
@@ -75,17 +99,32 @@ pub(crate) async fn write_numbers(
 ) -> Result<Json<LinesView>, Failure> {
     let work = move |_: &_| {
         let sketch = Sketch::from_json(&body)?;
-        Ok(Json(LinesView { text: numbers::print(&sketch), reading: reading(&sketch) }))
+        Ok(Json(LinesView {
+            text: numbers::print(&sketch),
+            reading: reading(&sketch),
+        }))
     };
     app.compute.run(member.team(), Work::Document, work).await?
 }
 
 fn at_word(e: numbers::WordError) -> WordErrorView {
-    WordErrorView { line: e.line, column: e.column, length: e.length, found: e.found, allowed: e.allowed }
+    WordErrorView {
+        line: e.line,
+        column: e.column,
+        length: e.length,
+        found: e.found,
+        allowed: e.allowed,
+    }
 }
 
 fn of_document(f: &Finding) -> WordErrorView {
-    WordErrorView { line: 0, column: 0, length: 0, found: format!("{} at {}", f.found, f.path), allowed: vec![f.allowed.clone()] }
+    WordErrorView {
+        line: 0,
+        column: 0,
+        length: 0,
+        found: format!("{} at {}", f.found, f.path),
+        allowed: vec![f.allowed.clone()],
+    }
 }
 
 /// The sketch with edges that nearly agree made one line: those of the blocks named, as the sketch's reading tells them.
@@ -103,16 +142,39 @@ pub(crate) async fn agree(
     _in_hand: InHand,
     Body(asked): Body<AgreeDoc>,
 ) -> Result<Json<serde_json::Value>, Failure> {
-    app.compute.run(member.team(), Work::Document, move |_| agreed(&asked)).await?.map(Json)
+    app.compute
+        .run(member.team(), Work::Document, move |_| agreed(&asked))
+        .await?
+        .map(Json)
 }
 
 fn agreed(asked: &AgreeDoc) -> Result<serde_json::Value, Failure> {
     let sketch = Sketch::from_json(&asked.sketch).map_err(|e| names::under("sketch", e))?;
-    let place = Place::ALL.into_iter().find(|p| p.along() == asked.along && !p.is_centre());
-    let place = place.ok_or_else(|| Invalid::one("along", format!("{:?}", asked.along), "left, right, top or bottom"))?;
-    let blocks: Vec<usize> = asked.blocks.iter().filter_map(|id| sketch.index_of(id)).collect();
-    let near = near_lines(&sketch).into_iter().find(|n| n.line.place == place && n.line.blocks.iter().all(|b| blocks.contains(b)));
-    let near = near.ok_or_else(|| Invalid::one("blocks", asked.blocks.join(", "), "blocks whose edges nearly agree, as the reading tells them"))?;
+    let place = Place::ALL
+        .into_iter()
+        .find(|p| p.along() == asked.along && !p.is_centre());
+    let place = place.ok_or_else(|| {
+        Invalid::one(
+            "along",
+            format!("{:?}", asked.along),
+            "left, right, top or bottom",
+        )
+    })?;
+    let blocks: Vec<usize> = asked
+        .blocks
+        .iter()
+        .filter_map(|id| sketch.index_of(id))
+        .collect();
+    let near = near_lines(&sketch)
+        .into_iter()
+        .find(|n| n.line.place == place && n.line.blocks.iter().all(|b| blocks.contains(b)));
+    let near = near.ok_or_else(|| {
+        Invalid::one(
+            "blocks",
+            asked.blocks.join(", "),
+            "blocks whose edges nearly agree, as the reading tells them",
+        )
+    })?;
     Ok(made_one(&sketch, &near).to_json())
 }
 
@@ -125,9 +187,14 @@ fn agreed(asked: &AgreeDoc) -> Result<serde_json::Value, Failure> {
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn as_numbers(State(app): State<App>, member: Member, Id(id): Id) -> Result<String, Failure> {
+pub(crate) async fn as_numbers(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<String, Failure> {
     let row = sketches::find(&app, &member, id).await?;
-    let sketch = Sketch::from_json(&row.document).map_err(|e| Failure::Internal(format!("sketch {id} in the drawer is broken: {e}")))?;
+    let sketch = Sketch::from_json(&row.document)
+        .map_err(|e| Failure::Internal(format!("sketch {id} in the drawer is broken: {e}")))?;
     Ok(numbers::print(&sketch))
 }
 
@@ -149,13 +216,38 @@ pub(crate) fn reading(sketch: &Sketch) -> ReadingView {
                 blocks: l.blocks.iter().map(|n| id(*n)).collect(),
             })
             .collect(),
-        contacts: read.contacts.iter().map(|(a, b, _)| [id(*a), id(*b)]).collect(),
-        gaps: read.gaps.iter().map(|g| GapView { blocks: [id(g.from), id(g.to)], width: units(g.width) }).collect(),
+        contacts: read
+            .contacts
+            .iter()
+            .map(|(a, b, _)| [id(*a), id(*b)])
+            .collect(),
+        gaps: read
+            .gaps
+            .iter()
+            .map(|g| GapView {
+                blocks: [id(g.from), id(g.to)],
+                width: units(g.width),
+            })
+            .collect(),
         lies_on: read.lies_on.iter().map(pair).collect(),
         frames: read.frames.iter().map(pair).collect(),
-        equal: read.equal.iter().map(|(wide, blocks)| EqualView { wide: *wide, blocks: blocks.iter().map(|n| id(*n)).collect() }).collect(),
+        equal: read
+            .equal
+            .iter()
+            .map(|(wide, blocks)| EqualView {
+                wide: *wide,
+                blocks: blocks.iter().map(|n| id(*n)).collect(),
+            })
+            .collect(),
         bleeding: read.bleeding.iter().map(|n| id(*n)).collect(),
-        mirrored: read.mirrored.iter().map(|(across, a, b)| MirroredView { across: *across, blocks: [id(*a), id(*b)] }).collect(),
+        mirrored: read
+            .mirrored
+            .iter()
+            .map(|(across, a, b)| MirroredView {
+                across: *across,
+                blocks: [id(*a), id(*b)],
+            })
+            .collect(),
         near: near_lines(sketch)
             .iter()
             .map(|n| NearView {

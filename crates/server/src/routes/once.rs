@@ -33,11 +33,28 @@ impl<S: Send + Sync> FromRequestParts<S> for Once {
     type Rejection = Failure;
 
     async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Once, Failure> {
-        let Some(value) = parts.headers.get("idempotency-key") else { return Ok(Once { key: None, arrival: None }) };
-        let key = value.to_str().ok().filter(|k| !k.is_empty() && k.len() <= LONGEST);
+        let Some(value) = parts.headers.get("idempotency-key") else {
+            return Ok(Once {
+                key: None,
+                arrival: None,
+            });
+        };
+        let key = value
+            .to_str()
+            .ok()
+            .filter(|k| !k.is_empty() && k.len() <= LONGEST);
         let allowed = || format!("1 to {LONGEST} plain characters, new for each write");
-        let key = key.ok_or_else(|| Invalid::one("header Idempotency-Key", "a value of another kind", allowed()))?;
-        Ok(Once { key: Some(key.to_owned()), arrival: parts.extensions.get().cloned() })
+        let key = key.ok_or_else(|| {
+            Invalid::one(
+                "header Idempotency-Key",
+                "a value of another kind",
+                allowed(),
+            )
+        })?;
+        Ok(Once {
+            key: Some(key.to_owned()),
+            arrival: parts.extensions.get().cloned(),
+        })
     }
 }
 
@@ -58,15 +75,36 @@ pub(crate) struct Write {
 
 impl Once {
     /// Begins a write, once its body is in. `what` tells which: a key belongs to one request, not to several.
-    pub(crate) async fn begin(self, app: &App, member: &Member, what: &str) -> Result<Begun, Failure> {
-        let mut write = Write { tx: app.pool.begin().await?, person: member.person.id, key: self.key };
-        let Some(key) = &write.key else { return Ok(Begun::New(write)) };
+    pub(crate) async fn begin(
+        self,
+        app: &App,
+        member: &Member,
+        what: &str,
+    ) -> Result<Begun, Failure> {
+        let mut write = Write {
+            tx: app.pool.begin().await?,
+            person: member.person.id,
+            key: self.key,
+        };
+        let Some(key) = &write.key else {
+            return Ok(Begun::New(write));
+        };
         let hash = self.arrival.map(|a| a.hash()).unwrap_or_default();
         match done::claim(&mut write.tx, write.person, key, what, &hash).await? {
             Known::New => Ok(Begun::New(write)),
-            Known::Done { what: first, body_hash, status, answer } if first == what && body_hash.as_ref().is_none_or(|h| *h == hash) => {
-                let status = u16::try_from(status).ok().and_then(|s| StatusCode::from_u16(s).ok());
-                Ok(Begun::Done((status.unwrap_or(StatusCode::OK), Json(answer))))
+            Known::Done {
+                what: first,
+                body_hash,
+                status,
+                answer,
+            } if first == what && body_hash.as_ref().is_none_or(|h| *h == hash) => {
+                let status = u16::try_from(status)
+                    .ok()
+                    .and_then(|s| StatusCode::from_u16(s).ok());
+                Ok(Begun::Done((
+                    status.unwrap_or(StatusCode::OK),
+                    Json(answer),
+                )))
             }
             Known::Done { what: first, .. } => {
                 let found = if first == what {
@@ -74,7 +112,10 @@ impl Once {
                 } else {
                     format!("the key of another write ({first})")
                 };
-                Err(Invalid::one("header Idempotency-Key", found, "a new key for each write").into())
+                Err(
+                    Invalid::one("header Idempotency-Key", found, "a new key for each write")
+                        .into(),
+                )
             }
         }
     }
@@ -87,10 +128,21 @@ impl Write {
     }
 
     /// Ends the write, and keeps its answer under its key.
-    pub(crate) async fn finish<T: Serialize>(mut self, status: StatusCode, answer: &T) -> Result<Answer, Failure> {
+    pub(crate) async fn finish<T: Serialize>(
+        mut self,
+        status: StatusCode,
+        answer: &T,
+    ) -> Result<Answer, Failure> {
         let answer = serde_json::to_value(answer).map_err(|e| Failure::Internal(e.to_string()))?;
         if let Some(key) = &self.key {
-            done::keep(&mut self.tx, self.person, key, status.as_u16() as i16, &answer).await?;
+            done::keep(
+                &mut self.tx,
+                self.person,
+                key,
+                status.as_u16() as i16,
+                &answer,
+            )
+            .await?;
         }
         self.tx.commit().await?;
         Ok((status, Json(answer)))

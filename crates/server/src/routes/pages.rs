@@ -70,7 +70,11 @@ pub(crate) struct TableQuery {
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn list(State(app): State<App>, member: Member, Asked(query): Asked<TableQuery>) -> Result<Json<Vec<PageCard>>, Failure> {
+pub(crate) async fn list(
+    State(app): State<App>,
+    member: Member,
+    Asked(query): Asked<TableQuery>,
+) -> Result<Json<Vec<PageCard>>, Failure> {
     let shelf = match query.shelf {
         ShelfName::Making => Shelf::Making,
         ShelfName::Finished => Shelf::Finished,
@@ -96,16 +100,33 @@ pub(crate) async fn list(State(app): State<App>, member: Member, Asked(query): A
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<PageView>, Failure> {
+pub(crate) async fn show(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<PageView>, Failure> {
     Ok(Json(view(find(&app, &member, id).await?)))
 }
 
 /// The plan for the back of a page, with what shows through the front held in place.
-async fn behind(app: &App, team: Uuid, first: Value, front: Value, see_through: Vec<String>, sketch: Sketch) -> Result<Value, Failure> {
+async fn behind(
+    app: &App,
+    team: Uuid,
+    first: Value,
+    front: Value,
+    see_through: Vec<String>,
+    sketch: Sketch,
+) -> Result<Value, Failure> {
     let work = move |cancel: &Cancel| {
         let front = plan::made_while(&front, cancel)?
             .ok_or(Failure::Busy)?
-            .map_err(|why| Invalid::one("back_of", why, "a page whose pins and limits can hold together"))?;
+            .map_err(|why| {
+                Invalid::one(
+                    "back_of",
+                    why,
+                    "a page whose pins and limits can hold together",
+                )
+            })?;
         let back = back(&front.layout, &see_through, &sketch)?;
         let plan = plan::with_back(first, &front.layout, &back);
         plan::fit_of(&plan)?;
@@ -126,21 +147,48 @@ async fn behind(app: &App, team: Uuid, first: Value, front: Value, see_through: 
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn start(State(app): State<App>, maker: Maker, once: Once, Body(new): Body<NewPage>) -> Result<Answer, Failure> {
-    let row = sketches::find(&app.pool, maker.team(), new.sketch).await?.ok_or(Failure::Missing("sketch"))?;
+pub(crate) async fn start(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Body(new): Body<NewPage>,
+) -> Result<Answer, Failure> {
+    let row = sketches::find(&app.pool, maker.team(), new.sketch)
+        .await?
+        .ok_or(Failure::Missing("sketch"))?;
     let sketch = Sketch::from_json(&row.document)?;
     if sketch.blocks.is_empty() {
-        return Err(Invalid::one("sketch", format!("“{}”, which has no blocks", row.name), "a sketch with at least one block").into());
+        return Err(Invalid::one(
+            "sketch",
+            format!("“{}”, which has no blocks", row.name),
+            "a sketch with at least one block",
+        )
+        .into());
     }
     let name = names::short("name", new.name.as_deref().unwrap_or(&row.name))?;
     let defaults = Defaults::from_json(&maker.person.defaults).unwrap_or_default();
     let mut first = plan::start(&sketch, &defaults);
     if let Some(front) = new.back_of {
-        let front = pages::find(&app.pool, maker.team(), front).await?.ok_or(Failure::Missing("page"))?;
-        first = behind(&app, maker.team(), first, front.plan, new.see_through.unwrap_or_default(), sketch).await?;
+        let front = pages::find(&app.pool, maker.team(), front)
+            .await?
+            .ok_or(Failure::Missing("page"))?;
+        first = behind(
+            &app,
+            maker.team(),
+            first,
+            front.plan,
+            new.see_through.unwrap_or_default(),
+            sketch,
+        )
+        .await?;
     }
     let mut write = begin!(once, &app, &maker, "start a page");
-    let page = pages::NewPage { sketch: Some(row.id), name: &name, due: new.due, author: maker.name() };
+    let page = pages::NewPage {
+        sketch: Some(row.id),
+        name: &name,
+        due: new.due,
+        author: maker.name(),
+    };
     let id = pages::insert(write.db(), maker.team(), page).await?;
     let change = Change {
         plan: &first,
@@ -166,9 +214,17 @@ pub(crate) async fn start(State(app): State<App>, maker: Maker, once: Once, Body
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Body(change): Body<PageChange>) -> Result<Json<PageView>, Failure> {
+pub(crate) async fn change(
+    State(app): State<App>,
+    maker: Maker,
+    Id(id): Id,
+    Body(change): Body<PageChange>,
+) -> Result<Json<PageView>, Failure> {
     let row = find(&app, &maker, id).await?;
-    let name = change.name.as_deref().map_or(Ok(row.name), |n| names::short("name", n))?;
+    let name = change
+        .name
+        .as_deref()
+        .map_or(Ok(row.name), |n| names::short("name", n))?;
     let details = Details {
         name: &name,
         due: change.due.map_or(Ok(row.due), |d| day("due", &d))?,
@@ -177,12 +233,20 @@ pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Bod
     };
     let from = change.details_revision;
     let mut tx = app.pool.begin().await?;
-    let moved = (1..i32::MAX).contains(&from) && pages::change_details(&mut tx, maker.team(), id, from, details, maker.name()).await?;
+    let moved = (1..i32::MAX).contains(&from)
+        && pages::change_details(&mut tx, maker.team(), id, from, details, maker.name()).await?;
     if moved {
         tx.commit().await?;
     }
     let newest = view(find(&app, &maker, id).await?);
-    if moved { Ok(Json(newest)) } else { Err(Failure::StaleDetails { yours: from, newest: Box::new(newest) }) }
+    if moved {
+        Ok(Json(newest))
+    } else {
+        Err(Failure::StaleDetails {
+            yours: from,
+            newest: Box::new(newest),
+        })
+    }
 }
 
 /// What a page was called and when it was due, newest first, up to 200 revisions.
@@ -194,7 +258,11 @@ pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Bod
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn details(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<Vec<DetailsView>>, Failure> {
+pub(crate) async fn details(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<Vec<DetailsView>>, Failure> {
     find(&app, &member, id).await?;
     let rows = pages::details(&app.pool, member.team(), id, MOST_DETAILS).await?;
     let view = |r: pages::DetailsRow| DetailsView {
@@ -211,7 +279,13 @@ pub(crate) async fn details(State(app): State<App>, member: Member, Id(id): Id) 
 
 /// A day of the calendar, or null for none.
 fn day(field: &str, value: &Value) -> Result<Option<Date>, Invalid> {
-    let wrong = || Invalid::one(field, value.to_string(), "a day such as 2026-12-03, or null for none");
+    let wrong = || {
+        Invalid::one(
+            field,
+            value.to_string(),
+            "a day such as 2026-12-03, or null for none",
+        )
+    };
     match value {
         Value::Null => Ok(None),
         Value::String(text) => {
@@ -234,20 +308,51 @@ fn day(field: &str, value: &Value) -> Result<Option<Date>, Invalid> {
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id): Id) -> Result<Answer, Failure> {
+pub(crate) async fn copy(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Id(id): Id,
+) -> Result<Answer, Failure> {
     let row = find(&app, &maker, id).await?;
     let mut write = begin!(once, &app, &maker, &format!("copy page {id}"));
-    let page = pages::NewPage { sketch: row.sketch_id, name: &copied(&row.name), due: None, author: maker.name() };
+    let page = pages::NewPage {
+        sketch: row.sketch_id,
+        name: &copied(&row.name),
+        due: None,
+        author: maker.name(),
+    };
     let copy = pages::insert(write.db(), maker.team(), page).await?;
-    let reason = names::short("reason", &format!("copied from “{}”", row.name.chars().take(150).collect::<String>()))?;
-    let change = Change { plan: &row.plan, author: maker.name(), reason: &reason, step: &reason, undo_to: None, redo_to: None };
+    let reason = names::short(
+        "reason",
+        &format!(
+            "copied from “{}”",
+            row.name.chars().take(150).collect::<String>()
+        ),
+    )?;
+    let change = Change {
+        plan: &row.plan,
+        author: maker.name(),
+        reason: &reason,
+        step: &reason,
+        undo_to: None,
+        redo_to: None,
+    };
     revisions::append(write.db(), maker.team(), copy, 1, change).await?;
     finish(&app, write, &maker, copy, StatusCode::CREATED).await
 }
 
 /// Ends a write to a page: answers with the page, and sees to its layout.
-pub(crate) async fn finish(app: &App, mut write: super::once::Write, member: &Member, id: Uuid, status: StatusCode) -> Result<Answer, Failure> {
-    let row = pages::find(write.db(), member.team(), id).await?.ok_or(Failure::Missing("page"))?;
+pub(crate) async fn finish(
+    app: &App,
+    mut write: super::once::Write,
+    member: &Member,
+    id: Uuid,
+    status: StatusCode,
+) -> Result<Answer, Failure> {
+    let row = pages::find(write.db(), member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("page"))?;
     let answer = write.finish(status, &view(row.clone())).await?;
     layouts::make_later(app, member.team(), &row);
     Ok(answer)
@@ -255,17 +360,29 @@ pub(crate) async fn finish(app: &App, mut write: super::once::Write, member: &Me
 
 /// A page of the member's team.
 pub(crate) async fn find(app: &App, member: &Member, id: Uuid) -> Result<PageRow, Failure> {
-    pages::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("page"))
+    pages::find(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("page"))
 }
 
 fn stations(progress: &Progress) -> Vec<StationView> {
-    progress.states.iter().map(|(station, state)| StationView { name: station.name().to_owned(), state: state.name().to_owned() }).collect()
+    progress
+        .states
+        .iter()
+        .map(|(station, state)| StationView {
+            name: station.name().to_owned(),
+            state: state.name().to_owned(),
+        })
+        .collect()
 }
 
 /// A page as it hangs on the table: by its sketch until its layout is known, and where pins clash.
 pub(crate) fn card(mut row: PageRow) -> PageCard {
     let progress = plan::progress(&row.plan, row.clash.as_deref());
-    let layout = row.layout.take().unwrap_or_else(|| row.plan["fit"]["sketch"].take());
+    let layout = row
+        .layout
+        .take()
+        .unwrap_or_else(|| row.plan["fit"]["sketch"].take());
     PageCard {
         id: row.id,
         name: row.name,
@@ -289,7 +406,9 @@ pub(crate) fn card(mut row: PageRow) -> PageCard {
 /// A page with its plan.
 pub(crate) fn view(row: PageRow) -> PageView {
     let progress = plan::progress(&row.plan, row.clash.as_deref());
-    let credit = Sketch::from_json(&row.plan["fit"]["sketch"]).ok().and_then(|s| s.credit());
+    let credit = Sketch::from_json(&row.plan["fit"]["sketch"])
+        .ok()
+        .and_then(|s| s.credit());
     PageView {
         credit,
         id: row.id,

@@ -6,7 +6,8 @@ mod reading;
 mod shown;
 
 pub(crate) use lift::{
-    __path_edges, __path_edges_of_picture, __path_lift, __path_lifted_page, __path_show_lift, edges, edges_of_picture, lift, lifted_page, show_lift,
+    __path_edges, __path_edges_of_picture, __path_lift, __path_lifted_page, __path_show_lift,
+    edges, edges_of_picture, lift, lifted_page, show_lift,
 };
 pub(crate) use reading::{__path_read, read};
 pub(crate) use shown::Shown;
@@ -51,12 +52,27 @@ pub(crate) struct Prepared {
 
 /// Decodes within limits, and takes the metadata out of the bytes that were given.
 pub(crate) fn prepared(bytes: &[u8]) -> Result<Prepared, Unreadable> {
-    let Picture { pixels, format, orientation } = decode(bytes)?;
-    let encoded = |pixels: &_, quality| jpeg(pixels, quality).map_err(|e| Unreadable::Broken("new", e.to_string()));
-    let (original, media_type) = without_metadata(bytes, format, orientation).map_err(|e| Unreadable::Broken(format, e))?;
+    let Picture {
+        pixels,
+        format,
+        orientation,
+    } = decode(bytes)?;
+    let encoded = |pixels: &_, quality| {
+        jpeg(pixels, quality).map_err(|e| Unreadable::Broken("new", e.to_string()))
+    };
+    let (original, media_type) =
+        without_metadata(bytes, format, orientation).map_err(|e| Unreadable::Broken(format, e))?;
     let view = reduced(&pixels, VIEW);
-    let forms = [("original", original), ("view", encoded(&view, 86)?), ("thumb", encoded(&reduced(&view, THUMB), 82)?)];
-    Ok(Prepared { size: (pixels.width(), pixels.height()), media_type, forms })
+    let forms = [
+        ("original", original),
+        ("view", encoded(&view, 86)?),
+        ("thumb", encoded(&reduced(&view, THUMB), 82)?),
+    ];
+    Ok(Prepared {
+        size: (pixels.width(), pixels.height()),
+        media_type,
+        forms,
+    })
 }
 
 /// The name of a picture's form in the object store; what it ends in says nothing of what an original is.
@@ -70,7 +86,11 @@ pub(crate) fn lift_file(id: Uuid) -> String {
 }
 
 /// Puts a picture's forms into the store; what the table will say of it.
-pub(crate) async fn keep(app: &App, name: String, ready: Prepared) -> Result<PictureRow, object_store::Error> {
+pub(crate) async fn keep(
+    app: &App,
+    name: String,
+    ready: Prepared,
+) -> Result<PictureRow, object_store::Error> {
     let id = Uuid::new_v4();
     let bytes: usize = ready.forms.iter().map(|f| f.1.len()).sum();
     for (form, bytes) in ready.forms {
@@ -78,7 +98,15 @@ pub(crate) async fn keep(app: &App, name: String, ready: Prepared) -> Result<Pic
     }
     let (width, height) = (ready.size.0 as i32, ready.size.1 as i32);
     let media_type = ready.media_type.to_owned();
-    Ok(PictureRow { id, name, width, height, bytes: bytes as i64, media_type, made_at: OffsetDateTime::now_utc() })
+    Ok(PictureRow {
+        id,
+        name,
+        width,
+        height,
+        bytes: bytes as i64,
+        media_type,
+        made_at: OffsetDateTime::now_utc(),
+    })
 }
 
 /// What may be put in: told before anything is sent.
@@ -92,7 +120,9 @@ pub(crate) async fn limits(_person: Person) -> Json<LimitsView> {
         document_bytes: LARGEST_DOCUMENT as u64,
         picture_pixels: MOST_PIXELS,
         picture_side: FEWEST_PIXELS,
-        picture_types: ["image/jpeg", "image/png", "image/webp"].map(str::to_owned).to_vec(),
+        picture_types: ["image/jpeg", "image/png", "image/webp"]
+            .map(str::to_owned)
+            .to_vec(),
     })
 }
 
@@ -125,11 +155,25 @@ pub(crate) async fn add(
     Asked(named): Asked<Named>,
     Raw(bytes): Raw,
 ) -> Result<Answer, Failure> {
-    let name = named.name.as_deref().map(str::trim).filter(|n| !n.is_empty());
-    let name = names::short("name", &name.unwrap_or("A picture").chars().take(names::LONGEST).collect::<String>())?;
+    let name = named
+        .name
+        .as_deref()
+        .map(str::trim)
+        .filter(|n| !n.is_empty());
+    let name = names::short(
+        "name",
+        &name
+            .unwrap_or("A picture")
+            .chars()
+            .take(names::LONGEST)
+            .collect::<String>(),
+    )?;
     let allowed = "a picture: PNG, JPEG or WebP, up to 16 MB";
-    let ready =
-        app.compute.run(maker.team(), Work::Picture, move |_| prepared(&bytes)).await?.map_err(|e| Invalid::one("", e.to_string(), allowed))?;
+    let ready = app
+        .compute
+        .run(maker.team(), Work::Picture, move |_| prepared(&bytes))
+        .await?
+        .map_err(|e| Invalid::one("", e.to_string(), allowed))?;
     let mut write = begin!(once, &app, &maker, "add a picture");
     let row = keep(&app, name, ready).await?;
     pictures::insert(write.db(), maker.team(), &row, &maker.person.name).await?;
@@ -141,7 +185,10 @@ pub(crate) async fn add(
     get, operation_id = "list_pictures", path = "/api/pictures", tag = "pictures",
     responses((status = 200, body = Vec<PictureView>), (status = 401, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn list(State(app): State<App>, member: Member) -> Result<Json<Vec<PictureView>>, Failure> {
+pub(crate) async fn list(
+    State(app): State<App>,
+    member: Member,
+) -> Result<Json<Vec<PictureView>>, Failure> {
     let rows = pictures::newest(&app.pool, member.team(), OFFERED).await?;
     Ok(Json(rows.iter().map(view).collect()))
 }
@@ -155,8 +202,14 @@ pub(crate) async fn list(State(app): State<App>, member: Member) -> Result<Json<
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<PictureView>, Failure> {
-    let row = pictures::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("picture"))?;
+pub(crate) async fn show(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<PictureView>, Failure> {
+    let row = pictures::find(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
     Ok(Json(view(&row)))
 }
 
@@ -170,24 +223,52 @@ pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> 
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn show_file(State(app): State<App>, member: Member, Path((id, form)): Path<(String, String)>) -> Result<Response, Failure> {
+pub(crate) async fn show_file(
+    State(app): State<App>,
+    member: Member,
+    Path((id, form)): Path<(String, String)>,
+) -> Result<Response, Failure> {
     let id = Uuid::parse_str(&id).map_err(|_| Failure::Missing("picture"))?;
-    let form = FORMS.into_iter().find(|f| *f == form).ok_or(Failure::Missing("picture"))?;
-    let row = pictures::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("picture"))?;
-    let bytes = app.objects.get(&file(id, form)).await?.ok_or(Failure::Missing("picture"))?;
-    let media_type = if form == "original" { row.media_type.as_str() } else { "image/jpeg" };
+    let form = FORMS
+        .into_iter()
+        .find(|f| *f == form)
+        .ok_or(Failure::Missing("picture"))?;
+    let row = pictures::find(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
+    let bytes = app
+        .objects
+        .get(&file(id, form))
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
+    let media_type = if form == "original" {
+        row.media_type.as_str()
+    } else {
+        "image/jpeg"
+    };
     let mut response = bytes.into_response();
-    response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_str(media_type).unwrap_or(HeaderValue::from_static("image/jpeg")));
+    response.headers_mut().insert(
+        header::CONTENT_TYPE,
+        HeaderValue::from_str(media_type).unwrap_or(HeaderValue::from_static("image/jpeg")),
+    );
     if form != "straight" {
-        response.headers_mut().insert(header::CACHE_CONTROL, HeaderValue::from_static("private, max-age=86400, immutable"));
+        response.headers_mut().insert(
+            header::CACHE_CONTROL,
+            HeaderValue::from_static("private, max-age=86400, immutable"),
+        );
     }
     Ok(response)
 }
 
 /// A form of a picture of the member's team.
 async fn pixels(app: &App, member: &Member, id: Uuid, form: &str) -> Result<Bytes, Failure> {
-    pictures::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("picture"))?;
-    app.objects.get(&file(id, form)).await?.ok_or(Failure::Missing("picture"))
+    pictures::find(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
+    app.objects
+        .get(&file(id, form))
+        .await?
+        .ok_or(Failure::Missing("picture"))
 }
 
 /// A picture at its full size.
@@ -196,5 +277,10 @@ async fn original(app: &App, member: &Member, id: Uuid) -> Result<Bytes, Failure
 }
 
 fn view(row: &PictureRow) -> PictureView {
-    PictureView { id: row.id, name: row.name.clone(), size: [row.width.unsigned_abs(), row.height.unsigned_abs()], made_at: row.made_at }
+    PictureView {
+        id: row.id,
+        name: row.name.clone(),
+        size: [row.width.unsigned_abs(), row.height.unsigned_abs()],
+        made_at: row.made_at,
+    }
 }

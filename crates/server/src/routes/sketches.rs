@@ -60,15 +60,25 @@ pub(crate) struct FromPicture {
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn list(State(app): State<App>, member: Member, Asked(query): Asked<DrawerQuery>) -> Result<Json<Vec<SketchView>>, Failure> {
+pub(crate) async fn list(
+    State(app): State<App>,
+    member: Member,
+    Asked(query): Asked<DrawerQuery>,
+) -> Result<Json<Vec<SketchView>>, Failure> {
     let rows = sketches::list(&app.pool, member.team(), query.archived).await?;
-    let words: Vec<String> = query.search.unwrap_or_default().split_whitespace().map(str::to_lowercase).collect();
+    let words: Vec<String> = query
+        .search
+        .unwrap_or_default()
+        .split_whitespace()
+        .map(str::to_lowercase)
+        .collect();
     let found = rows.into_iter().filter(|r| is_about(r, &words)).map(view);
     let mut found: Vec<SketchView> = found.collect::<Result<_, _>>()?;
     if let Some(photos) = query.photos {
         for sketch in &mut found {
             let read = Sketch::from_json(&sketch.document)?;
-            sketch.changes = changes_for(&read, photos as usize, query.upright.unwrap_or(0) as usize);
+            sketch.changes =
+                changes_for(&read, photos as usize, query.upright.unwrap_or(0) as usize);
         }
         // The sort is stable: among equals the older comes first, as in the drawer.
         found.sort_by_key(|s| s.changes.unwrap_or(usize::MAX));
@@ -79,8 +89,16 @@ pub(crate) async fn list(State(app): State<App>, member: Member, Asked(query): A
 /// Whether a sketch's name, note or makers hold every word.
 fn is_about(row: &SketchRow, words: &[String]) -> bool {
     let origin = &row.document["origin"];
-    let told = [&origin["maker"], &origin["note"], &origin["after"], &origin["how"], &row.document["tags"]];
-    let text = told.iter().fold(row.name.to_lowercase(), |all, t| format!("{all} {}", t.to_string().to_lowercase()));
+    let told = [
+        &origin["maker"],
+        &origin["note"],
+        &origin["after"],
+        &origin["how"],
+        &row.document["tags"],
+    ];
+    let text = told.iter().fold(row.name.to_lowercase(), |all, t| {
+        format!("{all} {}", t.to_string().to_lowercase())
+    });
     words.iter().all(|w| text.contains(w.as_str()))
 }
 
@@ -93,7 +111,11 @@ fn is_about(row: &SketchRow, words: &[String]) -> bool {
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<SketchView>, Failure> {
+pub(crate) async fn show(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<SketchView>, Failure> {
     Ok(Json(view(find(&app, &member, id).await?)?))
 }
 
@@ -106,7 +128,11 @@ pub(crate) async fn show(State(app): State<App>, member: Member, Id(id): Id) -> 
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn pages_of(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<Vec<PageCard>>, Failure> {
+pub(crate) async fn pages_of(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<Vec<PageCard>>, Failure> {
     find(&app, &member, id).await?;
     let rows = pages::of_sketch(&app.pool, member.team(), id).await?;
     Ok(Json(rows.into_iter().map(super::pages::card).collect()))
@@ -121,9 +147,19 @@ pub(crate) async fn pages_of(State(app): State<App>, member: Member, Id(id): Id)
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn document(State(app): State<App>, member: Member, Id(id): Id) -> Result<(HeaderMap, Json<serde_json::Value>), Failure> {
+pub(crate) async fn document(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<(HeaderMap, Json<serde_json::Value>), Failure> {
     let row = find(&app, &member, id).await?;
-    Ok((super::body::download("application/json", &names::file_name(&row.name, ".metrosk.json")), Json(row.document)))
+    Ok((
+        super::body::download(
+            "application/json",
+            &names::file_name(&row.name, ".metrosk.json"),
+        ),
+        Json(row.document),
+    ))
 }
 
 /// The whole drawer as one archive (zip) of sketch documents.
@@ -131,9 +167,15 @@ pub(crate) async fn document(State(app): State<App>, member: Member, Id(id): Id)
     get, operation_id = "export_sketches", path = "/api/sketches/export", tag = "sketches",
     responses((status = 200, body = Vec<u8>, content_type = "application/zip"), (status = 401, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn export(State(app): State<App>, member: Member) -> Result<(HeaderMap, Vec<u8>), Failure> {
+pub(crate) async fn export(
+    State(app): State<App>,
+    member: Member,
+) -> Result<(HeaderMap, Vec<u8>), Failure> {
     let rows = sketches::list(&app.pool, member.team(), false).await?;
-    Ok((super::body::download("application/zip", "sketches.zip"), archives::sketches(&rows)?))
+    Ok((
+        super::body::download("application/zip", "sketches.zip"),
+        archives::sketches(&rows)?,
+    ))
 }
 
 /// Puts a sketch document into the drawer.
@@ -159,14 +201,20 @@ pub(crate) async fn add(
     let mut write = begin!(once, &app, &maker, "add a sketch");
     let id = put(write.db(), &maker, &sketch).await?;
     if let Some(picture) = from.picture {
-        pictures::find(write.db(), maker.team(), picture).await?.ok_or(Failure::Missing("picture"))?;
+        pictures::find(write.db(), maker.team(), picture)
+            .await?
+            .ok_or(Failure::Missing("picture"))?;
         if let Some(lift) = from.lift {
             let found = pictures::find_lift(write.db(), maker.team(), lift).await?;
-            found.filter(|l| l.picture_id == picture).ok_or(Failure::Missing("lift"))?;
+            found
+                .filter(|l| l.picture_id == picture)
+                .ok_or(Failure::Missing("lift"))?;
         }
         sketches::set_source(write.db(), maker.team(), id, picture, from.lift).await?;
     }
-    let row = sketches::find(write.db(), maker.team(), id).await?.ok_or(Failure::Missing("sketch"))?;
+    let row = sketches::find(write.db(), maker.team(), id)
+        .await?
+        .ok_or(Failure::Missing("sketch"))?;
     write.finish(StatusCode::CREATED, &view(row)?).await
 }
 
@@ -181,13 +229,26 @@ pub(crate) async fn add(
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn import(State(app): State<App>, maker: Maker, once: Once, _in_hand: InHand, Raw(bytes): Raw) -> Result<Answer, Failure> {
-    let found = app.compute.run(maker.team(), Work::Document, move |_| archives::read_sketches(&bytes)).await??;
+pub(crate) async fn import(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    _in_hand: InHand,
+    Raw(bytes): Raw,
+) -> Result<Answer, Failure> {
+    let found = app
+        .compute
+        .run(maker.team(), Work::Document, move |_| {
+            archives::read_sketches(&bytes)
+        })
+        .await??;
     let mut write = begin!(once, &app, &maker, "import sketches");
     let mut added = Vec::with_capacity(found.len());
     for sketch in &found {
         let id = put(write.db(), &maker, sketch).await?;
-        let row = sketches::find(write.db(), maker.team(), id).await?.ok_or(Failure::Missing("sketch"))?;
+        let row = sketches::find(write.db(), maker.team(), id)
+            .await?
+            .ok_or(Failure::Missing("sketch"))?;
         added.push(view(row)?);
     }
     write.finish(StatusCode::CREATED, &added).await
@@ -195,7 +256,11 @@ pub(crate) async fn import(State(app): State<App>, maker: Maker, once: Once, _in
 
 /// What the core writes back goes into the drawer, unknown fields included, so that every document there has one form.
 async fn put(db: &mut sqlx::PgConnection, maker: &Maker, sketch: &Sketch) -> Result<Uuid, Failure> {
-    let name = if sketch.name.trim().is_empty() { "Unnamed sketch" } else { sketch.name.trim() };
+    let name = if sketch.name.trim().is_empty() {
+        "Unnamed sketch"
+    } else {
+        sketch.name.trim()
+    };
     Ok(sketches::insert(db, maker.team(), name, &sketch.to_json(), maker.name()).await?)
 }
 
@@ -211,7 +276,12 @@ async fn put(db: &mut sqlx::PgConnection, maker: &Maker, sketch: &Sketch) -> Res
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Body(change): Body<SketchChange>) -> Result<Json<SketchView>, Failure> {
+pub(crate) async fn change(
+    State(app): State<App>,
+    maker: Maker,
+    Id(id): Id,
+    Body(change): Body<SketchChange>,
+) -> Result<Json<SketchView>, Failure> {
     let mut row = find(&app, &maker, id).await?;
     let mut reasons = Vec::new();
     if let Some(name) = &change.name {
@@ -227,8 +297,18 @@ pub(crate) async fn change(State(app): State<App>, maker: Maker, Id(id): Id, Bod
     if archived != row.archived_at.is_some() {
         reasons.push(if archived { "set aside" } else { "taken back" });
     }
-    let reason = if reasons.is_empty() { "changed".to_owned() } else { reasons.join(", ") };
-    let change_to = Change { name: &row.name, document: &row.document, archived, author: maker.name(), reason: &reason };
+    let reason = if reasons.is_empty() {
+        "changed".to_owned()
+    } else {
+        reasons.join(", ")
+    };
+    let change_to = Change {
+        name: &row.name,
+        document: &row.document,
+        archived,
+        author: maker.name(),
+        reason: &reason,
+    };
     advance(&app, &maker, id, change.revision, change_to).await
 }
 
@@ -262,21 +342,45 @@ pub(crate) async fn rewrite(
 ) -> Result<Json<SketchView>, Failure> {
     let row = find(&app, &maker, id).await?;
     let sketch = Sketch::from_json(&body)?;
-    let name = if sketch.name.trim().is_empty() { row.name } else { sketch.name.trim().to_owned() };
+    let name = if sketch.name.trim().is_empty() {
+        row.name
+    } else {
+        sketch.name.trim().to_owned()
+    };
     let document = sketch.to_json();
-    let change = Change { name: &name, document: &document, archived: row.archived_at.is_some(), author: maker.name(), reason: "drawn on" };
+    let change = Change {
+        name: &name,
+        document: &document,
+        archived: row.archived_at.is_some(),
+        author: maker.name(),
+        reason: "drawn on",
+    };
     advance(&app, &maker, id, from.revision, change).await
 }
 
 /// Moves a sketch on from a revision; who comes too late is told, with the newest.
-async fn advance(app: &App, maker: &Maker, id: Uuid, from: i32, change: Change<'_>) -> Result<Json<SketchView>, Failure> {
+async fn advance(
+    app: &App,
+    maker: &Maker,
+    id: Uuid,
+    from: i32,
+    change: Change<'_>,
+) -> Result<Json<SketchView>, Failure> {
     let mut tx = app.pool.begin().await?;
-    let moved = (1..i32::MAX).contains(&from) && sketches::change(&mut tx, maker.team(), id, from, change).await?;
+    let moved = (1..i32::MAX).contains(&from)
+        && sketches::change(&mut tx, maker.team(), id, from, change).await?;
     if moved {
         tx.commit().await?;
     }
     let newest = view(find(app, maker, id).await?)?;
-    if moved { Ok(Json(newest)) } else { Err(Failure::StaleSketch { yours: from, newest: Box::new(newest) }) }
+    if moved {
+        Ok(Json(newest))
+    } else {
+        Err(Failure::StaleSketch {
+            yours: from,
+            newest: Box::new(newest),
+        })
+    }
 }
 
 /// From where in a history.
@@ -304,8 +408,20 @@ pub(crate) async fn revisions(
     Asked(query): Asked<Before>,
 ) -> Result<Json<Vec<SketchRevisionView>>, Failure> {
     find(&app, &member, id).await?;
-    let rows = sketches::revisions(&app.pool, member.team(), id, query.before.unwrap_or(i32::MAX), MOST_REVISIONS).await?;
-    let view = |r: sketches::SketchRevisionRow| SketchRevisionView { revision: r.revision, author: r.author, reason: r.reason, made_at: r.made_at };
+    let rows = sketches::revisions(
+        &app.pool,
+        member.team(),
+        id,
+        query.before.unwrap_or(i32::MAX),
+        MOST_REVISIONS,
+    )
+    .await?;
+    let view = |r: sketches::SketchRevisionRow| SketchRevisionView {
+        revision: r.revision,
+        author: r.author,
+        reason: r.reason,
+        made_at: r.made_at,
+    };
     Ok(Json(rows.into_iter().map(view).collect()))
 }
 
@@ -319,7 +435,11 @@ pub(crate) async fn revisions(
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn revision(State(app): State<App>, member: Member, path: Result<Path<(Uuid, i32)>, PathRejection>) -> Result<Json<Value>, Failure> {
+pub(crate) async fn revision(
+    State(app): State<App>,
+    member: Member,
+    path: Result<Path<(Uuid, i32)>, PathRejection>,
+) -> Result<Json<Value>, Failure> {
     let Path((id, revision)) = path.map_err(|_| Failure::Missing("version"))?;
     let found = sketches::document_of(&app.pool, member.team(), id, revision).await?;
     Ok(Json(found.ok_or(Failure::Missing("version"))?))
@@ -347,7 +467,13 @@ pub(crate) struct Stands {
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id): Id, Asked(stands): Asked<Stands>) -> Result<Answer, Failure> {
+pub(crate) async fn copy(
+    State(app): State<App>,
+    maker: Maker,
+    once: Once,
+    Id(id): Id,
+    Asked(stands): Asked<Stands>,
+) -> Result<Answer, Failure> {
     let mut row = find(&app, &maker, id).await?;
     if stands.turn.is_some() || stands.flip.is_some() {
         row.document = oriented(&row, &stands)?.to_json();
@@ -355,8 +481,11 @@ pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id
     let name = copied(&row.name);
     row.document["name"] = name.as_str().into();
     let mut write = begin!(once, &app, &maker, &format!("copy sketch {id}"));
-    let copy = sketches::insert(write.db(), maker.team(), &name, &row.document, maker.name()).await?;
-    let row = sketches::find(write.db(), maker.team(), copy).await?.ok_or(Failure::Missing("sketch"))?;
+    let copy =
+        sketches::insert(write.db(), maker.team(), &name, &row.document, maker.name()).await?;
+    let row = sketches::find(write.db(), maker.team(), copy)
+        .await?
+        .ok_or(Failure::Missing("sketch"))?;
     write.finish(StatusCode::CREATED, &view(row)?).await
 }
 
@@ -364,12 +493,18 @@ pub(crate) async fn copy(State(app): State<App>, maker: Maker, once: Once, Id(id
 fn oriented(row: &SketchRow, stands: &Stands) -> Result<Sketch, Failure> {
     let sketch = Sketch::from_json(&row.document)?;
     let degrees = stands.turn.unwrap_or(0);
-    let turn = QuarterTurn::from_degrees(degrees).filter(|t| !(t.exchanges() && sketch.canvas.pages == 2));
-    let allowed = if sketch.canvas.pages == 2 { "0 or 180 for a sketch of two pages" } else { "0, 90, 180 or 270" };
+    let turn =
+        QuarterTurn::from_degrees(degrees).filter(|t| !(t.exchanges() && sketch.canvas.pages == 2));
+    let allowed = if sketch.canvas.pages == 2 {
+        "0 or 180 for a sketch of two pages"
+    } else {
+        "0, 90, 180 or 270"
+    };
     let turn = turn.ok_or_else(|| Invalid::one("turn", degrees.to_string(), allowed))?;
     let flip = match stands.flip.as_deref() {
         None => Flip::None,
-        Some(name) => Flip::from_name(name).ok_or_else(|| Invalid::one("flip", format!("{name:?}"), Flip::NAMES.join(", ")))?,
+        Some(name) => Flip::from_name(name)
+            .ok_or_else(|| Invalid::one("flip", format!("{name:?}"), Flip::NAMES.join(", ")))?,
     };
     Ok(sketch.oriented(turn, flip))
 }
@@ -377,15 +512,22 @@ fn oriented(row: &SketchRow, stands: &Stands) -> Result<Sketch, Failure> {
 /// The name of a copy, no longer than a name may be.
 pub(crate) fn copied(name: &str) -> String {
     let room = names::LONGEST - 7;
-    format!("{}, a copy", name.chars().take(room - 1).collect::<String>().trim_end())
+    format!(
+        "{}, a copy",
+        name.chars().take(room - 1).collect::<String>().trim_end()
+    )
 }
 
 pub(crate) async fn find(app: &App, member: &Member, id: Uuid) -> Result<SketchRow, Failure> {
-    sketches::find(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("sketch"))
+    sketches::find(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("sketch"))
 }
 
 pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
-    let sketch = Sketch::from_json(&row.document).map_err(|e| Failure::Internal(format!("sketch {} in the drawer is broken: {e}", row.id)))?;
+    let sketch = Sketch::from_json(&row.document).map_err(|e| {
+        Failure::Internal(format!("sketch {} in the drawer is broken: {e}", row.id))
+    })?;
     Ok(SketchView {
         id: row.id,
         name: row.name,

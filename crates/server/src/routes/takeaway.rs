@@ -32,7 +32,11 @@ use uuid::Uuid;
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn layout(State(app): State<App>, member: Member, Id(id): Id) -> Result<(HeaderMap, Json<Value>), Failure> {
+pub(crate) async fn layout(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<(HeaderMap, Json<Value>), Failure> {
     let made = Made::of(&app, &member, id).await?;
     let headers = download("application/json", &file_name(&made.name, ".metrosk.json"));
     Ok((headers, Json(made.proposal.layout.to_json())))
@@ -48,9 +52,16 @@ pub(crate) async fn layout(State(app): State<App>, member: Member, Id(id): Id) -
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn drawing(State(app): State<App>, member: Member, Id(id): Id) -> Result<(HeaderMap, String), Failure> {
+pub(crate) async fn drawing(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<(HeaderMap, String), Failure> {
     let made = Made::of(&app, &member, id).await?;
-    Ok((download("image/svg+xml", &file_name(&made.name, ".svg")), metrosk_sheet::true_scale(&made.subject())))
+    Ok((
+        download("image/svg+xml", &file_name(&made.name, ".svg")),
+        metrosk_sheet::true_scale(&made.subject()),
+    ))
 }
 
 /// On which paper.
@@ -105,7 +116,10 @@ pub(crate) async fn pdf(
     let file = file_name(&made.name, ".pdf");
     let work = move |_: &Cancel| metrosk_sheet::measurement_pdf(&made.subject(), query.paper());
     let done = app.compute.run(member.team(), Work::Drawing, work).await?;
-    Ok((download("application/pdf", &file), done.map_err(|e| Failure::Internal(e.to_string()))?))
+    Ok((
+        download("application/pdf", &file),
+        done.map_err(|e| Failure::Internal(e.to_string()))?,
+    ))
 }
 
 /// One page of the measurement sheet as SVG, for looking at and printing from the browser. `X-Sheets` says how many there are.
@@ -134,7 +148,10 @@ pub(crate) async fn view(
         return Err(Failure::Missing("sheet"));
     }
     let mut headers = HeaderMap::new();
-    headers.insert(header::CONTENT_TYPE, HeaderValue::from_static("image/svg+xml"));
+    headers.insert(
+        header::CONTENT_TYPE,
+        HeaderValue::from_static("image/svg+xml"),
+    );
     headers.insert("x-sheets", HeaderValue::from(count));
     Ok((headers, pages.swap_remove(at)))
 }
@@ -151,11 +168,22 @@ impl Made {
         let row = find(app, member, id).await?;
         // The drawing's numbers are the sketch card's, so the sketch counts as it lies in the plan.
         let sketch = plan::fit_of(&row.plan)?.sketch;
-        let proposal = layouts::made(&app.compute, member.team(), row.plan).await?.map_err(no_layout)?;
-        Ok(Made { name: row.name, sketch, proposal })
+        let proposal = layouts::made(&app.compute, member.team(), row.plan)
+            .await?
+            .map_err(no_layout)?;
+        Ok(Made {
+            name: row.name,
+            sketch,
+            proposal,
+        })
     }
 
     fn subject(&self) -> Subject<'_> {
-        Subject { name: &self.name, sketch: &self.sketch, layout: &self.proposal.layout, way: self.proposal.approach.name() }
+        Subject {
+            name: &self.name,
+            sketch: &self.sketch,
+            layout: &self.proposal.layout,
+            way: self.proposal.approach.name(),
+        }
     }
 }

@@ -5,7 +5,9 @@ use super::{archives, names};
 use crate::app::App;
 use crate::auth::{Auth, Lead, Member, Person, hash, new_token};
 use crate::error::{Failure, Problem};
-use crate::schema::{InviteView, MeView, MemberView, NameChange, NewInvite, Role, RoleChange, TeamPeople};
+use crate::schema::{
+    InviteView, MeView, MemberView, NameChange, NewInvite, Role, RoleChange, TeamPeople,
+};
 use crate::store::links::{self, NewLink};
 use crate::store::people::{self, Changed};
 use crate::store::teams;
@@ -23,17 +25,38 @@ const INVITE_LASTS: Duration = Duration::days(7);
     get, operation_id = "show_team", path = "/api/team", tag = "team",
     responses((status = 200, body = TeamPeople), (status = 401, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn show(State(app): State<App>, member: Member) -> Result<Json<TeamPeople>, Failure> {
+pub(crate) async fn show(
+    State(app): State<App>,
+    member: Member,
+) -> Result<Json<TeamPeople>, Failure> {
     let team = member.team();
     let of = people::of_team(&app.pool, team).await?;
-    let invites = if member.leads() { links::of_team(&app.pool, team).await? } else { Vec::new() };
+    let invites = if member.leads() {
+        links::of_team(&app.pool, team).await?
+    } else {
+        Vec::new()
+    };
     Ok(Json(TeamPeople {
         id: team,
         name: member.team.name,
-        people: of.into_iter().map(|p| MemberView { id: p.id, account: p.account, name: p.name, role: p.role }).collect(),
+        people: of
+            .into_iter()
+            .map(|p| MemberView {
+                id: p.id,
+                account: p.account,
+                name: p.name,
+                role: p.role,
+            })
+            .collect(),
         invites: invites
             .into_iter()
-            .map(|l| InviteView { id: l.id, role: l.role, made_by: l.made_by, expires_at: l.expires_at, link: None })
+            .map(|l| InviteView {
+                id: l.id,
+                role: l.role,
+                made_by: l.made_by,
+                expires_at: l.expires_at,
+                link: None,
+            })
             .collect(),
     }))
 }
@@ -48,7 +71,11 @@ pub(crate) async fn show(State(app): State<App>, member: Member) -> Result<Json<
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn rename(State(app): State<App>, lead: Lead, Body(change): Body<NameChange>) -> Result<StatusCode, Failure> {
+pub(crate) async fn rename(
+    State(app): State<App>,
+    lead: Lead,
+    Body(change): Body<NameChange>,
+) -> Result<StatusCode, Failure> {
     teams::rename(&app.pool, lead.team(), &names::short("name", &change.name)?).await?;
     Ok(StatusCode::NO_CONTENT)
 }
@@ -73,7 +100,9 @@ pub(crate) async fn make(
     let team = teams::insert(&mut *tx, &name).await?;
     people::join(&mut *tx, team, person.id, "lead").await?;
     tx.commit().await?;
-    let person = people::in_team(&app.pool, person.id, team).await?.ok_or(Failure::Missing("team"))?;
+    let person = people::in_team(&app.pool, person.id, team)
+        .await?
+        .ok_or(Failure::Missing("team"))?;
     super::session::open(&app, &mut auth, &person).await
 }
 
@@ -87,14 +116,34 @@ pub(crate) async fn make(
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn invite(State(app): State<App>, lead: Lead, Body(new): Body<NewInvite>) -> Result<(StatusCode, Json<InviteView>), Failure> {
+pub(crate) async fn invite(
+    State(app): State<App>,
+    lead: Lead,
+    Body(new): Body<NewInvite>,
+) -> Result<(StatusCode, Json<InviteView>), Failure> {
     let token = new_token()?;
     let expires_at = OffsetDateTime::now_utc() + INVITE_LASTS;
     let role = new.role.name();
-    let link = NewLink { hash: &hash(&token), team: Some(lead.team()), person: None, role, made_by: lead.name(), expires_at };
+    let link = NewLink {
+        hash: &hash(&token),
+        team: Some(lead.team()),
+        person: None,
+        role,
+        made_by: lead.name(),
+        expires_at,
+    };
     let id = links::insert(&app.pool, link).await?;
     let link = Some(format!("/join/{token}"));
-    Ok((StatusCode::CREATED, Json(InviteView { id, role: role.to_owned(), made_by: lead.name().to_owned(), expires_at, link })))
+    Ok((
+        StatusCode::CREATED,
+        Json(InviteView {
+            id,
+            role: role.to_owned(),
+            made_by: lead.name().to_owned(),
+            expires_at,
+            link,
+        }),
+    ))
 }
 
 /// Makes a link with which a member sets a new password, once, within two days. It is shown this one time. The lead must lead every team
@@ -109,16 +158,34 @@ pub(crate) async fn invite(State(app): State<App>, lead: Lead, Body(new): Body<N
         (status = 409, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn password_link(State(app): State<App>, lead: Lead, Id(id): Id) -> Result<(StatusCode, Json<InviteView>), Failure> {
-    let person = people::in_team(&app.pool, id, lead.team()).await?.ok_or(Failure::Missing("member"))?;
+pub(crate) async fn password_link(
+    State(app): State<App>,
+    lead: Lead,
+    Id(id): Id,
+) -> Result<(StatusCode, Json<InviteView>), Failure> {
+    let person = people::in_team(&app.pool, id, lead.team())
+        .await?
+        .ok_or(Failure::Missing("member"))?;
     if !people::is_led_by(&app.pool, id, lead.person.id).await? {
-        let why = format!("{} is in another team too, which you don't lead. Whoever keeps the server can make her a link.", person.name);
+        let why = format!(
+            "{} is in another team too, which you don't lead. Whoever keeps the server can make her a link.",
+            person.name
+        );
         return Err(Failure::Standing(why));
     }
     let (token, expires_at) = links::for_password(&app.pool, id, lead.name()).await?;
     let link = Some(format!("/password/{token}"));
     let role = person.role.unwrap_or_default();
-    Ok((StatusCode::CREATED, Json(InviteView { id, role, made_by: lead.name().to_owned(), expires_at, link })))
+    Ok((
+        StatusCode::CREATED,
+        Json(InviteView {
+            id,
+            role,
+            made_by: lead.name().to_owned(),
+            expires_at,
+            link,
+        }),
+    ))
 }
 
 /// Takes an invitation back.
@@ -131,8 +198,16 @@ pub(crate) async fn password_link(State(app): State<App>, lead: Lead, Id(id): Id
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn take_invite_back(State(app): State<App>, lead: Lead, Id(id): Id) -> Result<StatusCode, Failure> {
-    if links::take_back(&app.pool, lead.team(), id).await? { Ok(StatusCode::NO_CONTENT) } else { Err(Failure::Missing("invitation")) }
+pub(crate) async fn take_invite_back(
+    State(app): State<App>,
+    lead: Lead,
+    Id(id): Id,
+) -> Result<StatusCode, Failure> {
+    if links::take_back(&app.pool, lead.team(), id).await? {
+        Ok(StatusCode::NO_CONTENT)
+    } else {
+        Err(Failure::Missing("invitation"))
+    }
 }
 
 /// Gives a member another role.
@@ -147,7 +222,12 @@ pub(crate) async fn take_invite_back(State(app): State<App>, lead: Lead, Id(id):
         (status = 422, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn change_role(State(app): State<App>, lead: Lead, Id(id): Id, Body(change): Body<RoleChange>) -> Result<StatusCode, Failure> {
+pub(crate) async fn change_role(
+    State(app): State<App>,
+    lead: Lead,
+    Id(id): Id,
+    Body(change): Body<RoleChange>,
+) -> Result<StatusCode, Failure> {
     change_member(&app, &lead, id, Some(change.role)).await
 }
 
@@ -162,15 +242,28 @@ pub(crate) async fn change_role(State(app): State<App>, lead: Lead, Id(id): Id, 
         (status = 409, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn remove(State(app): State<App>, lead: Lead, Id(id): Id) -> Result<StatusCode, Failure> {
+pub(crate) async fn remove(
+    State(app): State<App>,
+    lead: Lead,
+    Id(id): Id,
+) -> Result<StatusCode, Failure> {
     change_member(&app, &lead, id, None).await
 }
 
-async fn change_member(app: &App, lead: &Lead, id: Uuid, role: Option<Role>) -> Result<StatusCode, Failure> {
+async fn change_member(
+    app: &App,
+    lead: &Lead,
+    id: Uuid,
+    role: Option<Role>,
+) -> Result<StatusCode, Failure> {
     let mut tx = app.pool.begin().await?;
     match people::change(&mut tx, lead.team(), id, role.map(Role::name)).await? {
         Changed::Missing => return Err(Failure::Missing("member")),
-        Changed::LastLead => return Err(Failure::Standing("A team needs a lead: make somebody else a lead first.".to_owned())),
+        Changed::LastLead => {
+            return Err(Failure::Standing(
+                "A team needs a lead: make somebody else a lead first.".to_owned(),
+            ));
+        }
         Changed::Done => tx.commit().await?,
     }
     Ok(StatusCode::NO_CONTENT)
@@ -185,7 +278,16 @@ async fn change_member(app: &App, lead: &Lead, id: Uuid, role: Option<Role>) -> 
         (status = 403, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn export(State(app): State<App>, lead: Lead) -> Result<(HeaderMap, Vec<u8>), Failure> {
+pub(crate) async fn export(
+    State(app): State<App>,
+    lead: Lead,
+) -> Result<(HeaderMap, Vec<u8>), Failure> {
     let bytes = archives::team(&app, lead.team(), &lead.team.name).await?;
-    Ok((super::body::download("application/zip", &names::file_name(&lead.team.name, ".zip")), bytes))
+    Ok((
+        super::body::download(
+            "application/zip",
+            &names::file_name(&lead.team.name, ".zip"),
+        ),
+        bytes,
+    ))
 }

@@ -272,7 +272,11 @@ pub(crate) struct PageChange {
     /// Its name.
     pub(crate) name: Option<String>,
     /// By when it is to be done.
-    #[serde(default, deserialize_with = "some", skip_serializing_if = "Option::is_none")]
+    #[serde(
+        default,
+        deserialize_with = "some",
+        skip_serializing_if = "Option::is_none"
+    )]
     #[schema(value_type = Option<String>, format = Date)]
     pub(crate) due: Option<Value>,
     /// Done, or in the making again.

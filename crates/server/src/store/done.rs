@@ -10,11 +10,22 @@ pub(crate) enum Known {
     /// It is new, and is this writer's until the transaction ends.
     New,
     /// The write was done before: what it was, and its answer.
-    Done { what: String, body_hash: Option<Vec<u8>>, status: i16, answer: Value },
+    Done {
+        what: String,
+        body_hash: Option<Vec<u8>>,
+        status: i16,
+        answer: Value,
+    },
 }
 
 /// Claims a key. A second writer with the same key waits here until the first has ended.
-pub(crate) async fn claim(db: &mut PgConnection, person: Uuid, key: &str, what: &str, body_hash: &[u8]) -> sqlx::Result<Known> {
+pub(crate) async fn claim(
+    db: &mut PgConnection,
+    person: Uuid,
+    key: &str,
+    what: &str,
+    body_hash: &[u8],
+) -> sqlx::Result<Known> {
     let claimed = sqlx::query("INSERT INTO done_writes (person_id, key, what, body_hash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING")
         .bind(person)
         .bind(key)
@@ -31,17 +42,30 @@ pub(crate) async fn claim(db: &mut PgConnection, person: Uuid, key: &str, what: 
             .bind(key)
             .fetch_one(db)
             .await?;
-    Ok(Known::Done { what, body_hash, status: status.unwrap_or(500), answer: answer.unwrap_or_default() })
+    Ok(Known::Done {
+        what,
+        body_hash,
+        status: status.unwrap_or(500),
+        answer: answer.unwrap_or_default(),
+    })
 }
 
 /// Keeps the answer of a claimed key.
-pub(crate) async fn keep(db: &mut PgConnection, person: Uuid, key: &str, status: i16, answer: &Value) -> sqlx::Result<()> {
-    sqlx::query("UPDATE done_writes SET status = $3, answer = $4 WHERE person_id = $1 AND key = $2")
-        .bind(person)
-        .bind(key)
-        .bind(status)
-        .bind(answer)
-        .execute(db)
-        .await?;
+pub(crate) async fn keep(
+    db: &mut PgConnection,
+    person: Uuid,
+    key: &str,
+    status: i16,
+    answer: &Value,
+) -> sqlx::Result<()> {
+    sqlx::query(
+        "UPDATE done_writes SET status = $3, answer = $4 WHERE person_id = $1 AND key = $2",
+    )
+    .bind(person)
+    .bind(key)
+    .bind(status)
+    .bind(answer)
+    .execute(db)
+    .await?;
     Ok(())
 }

@@ -69,12 +69,26 @@ pub(crate) async fn insert(db: impl PgExecutor<'_>, link: NewLink<'_>) -> sqlx::
 const PASSWORD_LINK_LASTS: time::Duration = time::Duration::days(2);
 
 /// Makes a link with which a person sets a new password: its token, and until when it works. Earlier ones of hers work no more.
-pub(crate) async fn for_password(pool: &PgPool, person: Uuid, made_by: &str) -> Result<(String, OffsetDateTime), Failure> {
+pub(crate) async fn for_password(
+    pool: &PgPool,
+    person: Uuid,
+    made_by: &str,
+) -> Result<(String, OffsetDateTime), Failure> {
     let token = new_token()?;
     let expires_at = OffsetDateTime::now_utc() + PASSWORD_LINK_LASTS;
     let mut tx = pool.begin().await?;
-    sqlx::query("DELETE FROM links WHERE person_id = $1 AND used_at IS NULL").bind(person).execute(&mut *tx).await?;
-    let link = NewLink { hash: &hash(&token), team: None, person: Some(person), role: "guest", made_by, expires_at };
+    sqlx::query("DELETE FROM links WHERE person_id = $1 AND used_at IS NULL")
+        .bind(person)
+        .execute(&mut *tx)
+        .await?;
+    let link = NewLink {
+        hash: &hash(&token),
+        team: None,
+        person: Some(person),
+        role: "guest",
+        made_by,
+        expires_at,
+    };
     insert(&mut *tx, link).await?;
     tx.commit().await?;
     Ok((token, expires_at))
@@ -91,7 +105,10 @@ pub(crate) struct PasswordLinkRow {
 }
 
 /// The open link for a new password of a token's hash.
-pub(crate) async fn find_password_link(db: impl PgExecutor<'_>, hash: &[u8]) -> sqlx::Result<Option<PasswordLinkRow>> {
+pub(crate) async fn find_password_link(
+    db: impl PgExecutor<'_>,
+    hash: &[u8],
+) -> sqlx::Result<Option<PasswordLinkRow>> {
     sqlx::query_as(
         "SELECT l.id, l.person_id, p.account, p.name, l.made_by FROM links l JOIN people p ON p.id = l.person_id \
          WHERE l.used_at IS NULL AND l.expires_at > now() AND l.token_hash = $1",
@@ -103,18 +120,31 @@ pub(crate) async fn find_password_link(db: impl PgExecutor<'_>, hash: &[u8]) -> 
 
 /// Uses a link up; whether it was still open.
 pub(crate) async fn spend(db: impl PgExecutor<'_>, id: Uuid) -> sqlx::Result<bool> {
-    let done = sqlx::query("UPDATE links SET used_at = now() WHERE id = $1 AND used_at IS NULL AND expires_at > now()").bind(id).execute(db).await?;
+    let done = sqlx::query(
+        "UPDATE links SET used_at = now() WHERE id = $1 AND used_at IS NULL AND expires_at > now()",
+    )
+    .bind(id)
+    .execute(db)
+    .await?;
     Ok(done.rows_affected() == 1)
 }
 
 /// Takes an invitation of a team back; whether there was one.
 pub(crate) async fn take_back(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<bool> {
-    let done = sqlx::query("DELETE FROM links WHERE team_id = $1 AND id = $2 AND used_at IS NULL").bind(team).bind(id).execute(db).await?;
+    let done = sqlx::query("DELETE FROM links WHERE team_id = $1 AND id = $2 AND used_at IS NULL")
+        .bind(team)
+        .bind(id)
+        .execute(db)
+        .await?;
     Ok(done.rows_affected() == 1)
 }
 
 /// Takes back every link for a first lead.
 pub(crate) async fn drop_first(db: impl PgExecutor<'_>) -> sqlx::Result<()> {
-    sqlx::query("DELETE FROM links WHERE team_id IS NULL AND person_id IS NULL AND used_at IS NULL").execute(db).await?;
+    sqlx::query(
+        "DELETE FROM links WHERE team_id IS NULL AND person_id IS NULL AND used_at IS NULL",
+    )
+    .execute(db)
+    .await?;
     Ok(())
 }

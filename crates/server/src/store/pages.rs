@@ -79,30 +79,65 @@ pub(crate) enum Shelf {
 }
 
 /// A team's pages of one shelf, so many from an offset.
-pub(crate) async fn list(db: impl PgExecutor<'_>, team: Uuid, shelf: Shelf, most: i64, from: i64) -> sqlx::Result<Vec<PageRow>> {
+pub(crate) async fn list(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    shelf: Shelf,
+    most: i64,
+    from: i64,
+) -> sqlx::Result<Vec<PageRow>> {
     let sql = match shelf {
         Shelf::Making => {
-            page!("AND p.archived_at IS NULL AND p.finished_at IS NULL ORDER BY p.due NULLS LAST, p.changed_at DESC, p.id LIMIT $2 OFFSET $3")
+            page!(
+                "AND p.archived_at IS NULL AND p.finished_at IS NULL ORDER BY p.due NULLS LAST, p.changed_at DESC, p.id LIMIT $2 OFFSET $3"
+            )
         }
-        Shelf::Finished => page!("AND p.archived_at IS NULL AND p.finished_at IS NOT NULL ORDER BY p.finished_at DESC, p.id LIMIT $2 OFFSET $3"),
-        Shelf::Archived => page!("AND p.archived_at IS NOT NULL ORDER BY p.archived_at DESC, p.id LIMIT $2 OFFSET $3"),
+        Shelf::Finished => page!(
+            "AND p.archived_at IS NULL AND p.finished_at IS NOT NULL ORDER BY p.finished_at DESC, p.id LIMIT $2 OFFSET $3"
+        ),
+        Shelf::Archived => page!(
+            "AND p.archived_at IS NOT NULL ORDER BY p.archived_at DESC, p.id LIMIT $2 OFFSET $3"
+        ),
     };
-    sqlx::query_as(sql).bind(team).bind(most).bind(from).fetch_all(db).await
+    sqlx::query_as(sql)
+        .bind(team)
+        .bind(most)
+        .bind(from)
+        .fetch_all(db)
+        .await
 }
 
 /// The pages made from a sketch of the team's, newest first.
-pub(crate) async fn of_sketch(db: impl PgExecutor<'_>, team: Uuid, sketch: Uuid) -> sqlx::Result<Vec<PageRow>> {
-    sqlx::query_as(page!("AND p.sketch_id = $2 ORDER BY p.changed_at DESC, p.id")).bind(team).bind(sketch).fetch_all(db).await
+pub(crate) async fn of_sketch(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    sketch: Uuid,
+) -> sqlx::Result<Vec<PageRow>> {
+    sqlx::query_as(page!(
+        "AND p.sketch_id = $2 ORDER BY p.changed_at DESC, p.id"
+    ))
+    .bind(team)
+    .bind(sketch)
+    .fetch_all(db)
+    .await
 }
 
 /// One of a team's, with the plans that undo and redo lead to.
-pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<Option<PageRow>> {
+pub(crate) async fn find(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<PageRow>> {
     let sql = page!(
         ", u.plan AS undo_plan, d.plan AS redo_plan",
         "LEFT JOIN page_revisions u ON u.page_id = p.id AND u.revision = r.undo_to ",
         "AND p.id = $2"
     );
-    sqlx::query_as(sql).bind(team).bind(id).fetch_optional(db).await
+    sqlx::query_as(sql)
+        .bind(team)
+        .bind(id)
+        .fetch_optional(db)
+        .await
 }
 
 /// What of a page is no plan.
@@ -115,7 +150,14 @@ pub(crate) struct Details<'a> {
 }
 
 /// Moves a page's details on from a revision, if that is still their newest.
-pub(crate) async fn change_details(db: &mut PgConnection, team: Uuid, id: Uuid, from: i32, details: Details<'_>, author: &str) -> sqlx::Result<bool> {
+pub(crate) async fn change_details(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+    from: i32,
+    details: Details<'_>,
+    author: &str,
+) -> sqlx::Result<bool> {
     let moved = sqlx::query(
         "UPDATE pages SET name = $4, due = $5, changed_at = now(), details_revision = details_revision + 1, \
          finished_at = CASE WHEN $6 THEN coalesce(finished_at, now()) END, \
@@ -137,7 +179,14 @@ pub(crate) async fn change_details(db: &mut PgConnection, team: Uuid, id: Uuid, 
     Ok(true)
 }
 
-async fn append_details(db: &mut PgConnection, team: Uuid, id: Uuid, revision: i32, details: Details<'_>, author: &str) -> sqlx::Result<()> {
+async fn append_details(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+    revision: i32,
+    details: Details<'_>,
+    author: &str,
+) -> sqlx::Result<()> {
     sqlx::query(
         "INSERT INTO page_details (page_id, team_id, revision, name, due, finished, archived, author) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)",
     )
@@ -167,7 +216,12 @@ pub(crate) struct DetailsRow {
 }
 
 /// What a page was called and when it was due, newest first, so many of them.
-pub(crate) async fn details(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, most: i64) -> sqlx::Result<Vec<DetailsRow>> {
+pub(crate) async fn details(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+    most: i64,
+) -> sqlx::Result<Vec<DetailsRow>> {
     sqlx::query_as(
         "SELECT revision, name, due, finished, archived, author, made_at FROM page_details WHERE team_id = $1 AND page_id = $2 \
          ORDER BY revision DESC LIMIT $3",
@@ -189,7 +243,11 @@ pub(crate) struct NewPage<'a> {
 }
 
 /// A page with no revision of its plan yet: one must follow in the same transaction.
-pub(crate) async fn insert(db: &mut PgConnection, team: Uuid, page: NewPage<'_>) -> sqlx::Result<Uuid> {
+pub(crate) async fn insert(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: NewPage<'_>,
+) -> sqlx::Result<Uuid> {
     let id = Uuid::new_v4();
     sqlx::query("INSERT INTO pages (id, team_id, sketch_id, name, due, revision, changed_at) VALUES ($1, $2, $3, $4, $5, 1, clock_timestamp())")
         .bind(id)
@@ -199,12 +257,31 @@ pub(crate) async fn insert(db: &mut PgConnection, team: Uuid, page: NewPage<'_>)
         .bind(page.due)
         .execute(&mut *db)
         .await?;
-    append_details(db, team, id, 1, Details { name: page.name, due: page.due, finished: false, archived: false }, page.author).await?;
+    append_details(
+        db,
+        team,
+        id,
+        1,
+        Details {
+            name: page.name,
+            due: page.due,
+            finished: false,
+            archived: false,
+        },
+        page.author,
+    )
+    .await?;
     Ok(id)
 }
 
 /// Keeps what a revision of a page comes to by this engine, unless something newer is kept.
-pub(crate) async fn keep_layout(db: impl PgExecutor<'_>, page: Uuid, revision: i32, layout: Option<&Value>, clash: Option<&str>) -> sqlx::Result<()> {
+pub(crate) async fn keep_layout(
+    db: impl PgExecutor<'_>,
+    page: Uuid,
+    revision: i32,
+    layout: Option<&Value>,
+    clash: Option<&str>,
+) -> sqlx::Result<()> {
     sqlx::query(
         "INSERT INTO page_layouts (page_id, revision, layout, clash, engine) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (page_id) DO UPDATE \
          SET revision = excluded.revision, layout = excluded.layout, clash = excluded.clash, engine = excluded.engine \

@@ -20,7 +20,11 @@ pub(crate) struct PersonRow {
 impl PersonRow {
     /// The team of this row, with her role there.
     pub(crate) fn membership(&self) -> Option<TeamRow> {
-        Some(TeamRow { id: self.team?, name: self.team_name.clone()?, role: self.role.clone()? })
+        Some(TeamRow {
+            id: self.team?,
+            name: self.team_name.clone()?,
+            role: self.role.clone()?,
+        })
     }
 }
 
@@ -52,24 +56,49 @@ macro_rules! person {
 }
 
 /// The person of an account, in the team she joined first. Who has been taken out of her last team can still sign in.
-pub(crate) async fn by_account(db: impl PgExecutor<'_>, account: &str) -> sqlx::Result<Option<PersonRow>> {
+pub(crate) async fn by_account(
+    db: impl PgExecutor<'_>,
+    account: &str,
+) -> sqlx::Result<Option<PersonRow>> {
     let sql = person!("WHERE p.account = $1 ORDER BY m.joined_at, m.team_id LIMIT 1");
     sqlx::query_as(sql).bind(account).fetch_optional(db).await
 }
 
 /// A person, in the team that is preferred while she is in it, otherwise in the one she joined first.
-pub(crate) async fn find(db: impl PgExecutor<'_>, person: Uuid, preferred: Option<Uuid>) -> sqlx::Result<Option<PersonRow>> {
-    let sql = person!("WHERE p.id = $1 ORDER BY m.team_id IS NOT DISTINCT FROM $2 DESC, m.joined_at, m.team_id LIMIT 1");
-    sqlx::query_as(sql).bind(person).bind(preferred).fetch_optional(db).await
+pub(crate) async fn find(
+    db: impl PgExecutor<'_>,
+    person: Uuid,
+    preferred: Option<Uuid>,
+) -> sqlx::Result<Option<PersonRow>> {
+    let sql = person!(
+        "WHERE p.id = $1 ORDER BY m.team_id IS NOT DISTINCT FROM $2 DESC, m.joined_at, m.team_id LIMIT 1"
+    );
+    sqlx::query_as(sql)
+        .bind(person)
+        .bind(preferred)
+        .fetch_optional(db)
+        .await
 }
 
 /// A person in one of her teams.
-pub(crate) async fn in_team(db: impl PgExecutor<'_>, person: Uuid, team: Uuid) -> sqlx::Result<Option<PersonRow>> {
-    sqlx::query_as(person!("WHERE p.id = $1 AND m.team_id = $2")).bind(person).bind(team).fetch_optional(db).await
+pub(crate) async fn in_team(
+    db: impl PgExecutor<'_>,
+    person: Uuid,
+    team: Uuid,
+) -> sqlx::Result<Option<PersonRow>> {
+    sqlx::query_as(person!("WHERE p.id = $1 AND m.team_id = $2"))
+        .bind(person)
+        .bind(team)
+        .fetch_optional(db)
+        .await
 }
 
 /// Whether a lead leads every team that a person is in.
-pub(crate) async fn is_led_by(db: impl PgExecutor<'_>, person: Uuid, lead: Uuid) -> sqlx::Result<bool> {
+pub(crate) async fn is_led_by(
+    db: impl PgExecutor<'_>,
+    person: Uuid,
+    lead: Uuid,
+) -> sqlx::Result<bool> {
     sqlx::query_scalar(
         "SELECT NOT EXISTS (SELECT 1 FROM members m WHERE m.person_id = $1 AND NOT EXISTS (SELECT 1 FROM members l \
          WHERE l.team_id = m.team_id AND l.person_id = $2 AND l.role = 'lead'))",
@@ -82,11 +111,18 @@ pub(crate) async fn is_led_by(db: impl PgExecutor<'_>, person: Uuid, lead: Uuid)
 
 /// Whether there is anybody yet.
 pub(crate) async fn any(db: impl PgExecutor<'_>) -> sqlx::Result<bool> {
-    sqlx::query_scalar("SELECT EXISTS (SELECT 1 FROM people)").fetch_one(db).await
+    sqlx::query_scalar("SELECT EXISTS (SELECT 1 FROM people)")
+        .fetch_one(db)
+        .await
 }
 
 /// A new person; `None` when the account is taken.
-pub(crate) async fn insert(db: impl PgExecutor<'_>, account: &str, name: &str, hash: &str) -> sqlx::Result<Option<Uuid>> {
+pub(crate) async fn insert(
+    db: impl PgExecutor<'_>,
+    account: &str,
+    name: &str,
+    hash: &str,
+) -> sqlx::Result<Option<Uuid>> {
     sqlx::query_scalar("INSERT INTO people (id, account, name, password_hash) VALUES ($1, $2, $3, $4) ON CONFLICT (account) DO NOTHING RETURNING id")
         .bind(Uuid::new_v4())
         .bind(account)
@@ -97,14 +133,32 @@ pub(crate) async fn insert(db: impl PgExecutor<'_>, account: &str, name: &str, h
 }
 
 /// Changes her name and defaults.
-pub(crate) async fn update(db: impl PgExecutor<'_>, person: Uuid, name: &str, defaults: &Value) -> sqlx::Result<()> {
-    sqlx::query("UPDATE people SET name = $2, defaults = $3 WHERE id = $1").bind(person).bind(name).bind(defaults).execute(db).await?;
+pub(crate) async fn update(
+    db: impl PgExecutor<'_>,
+    person: Uuid,
+    name: &str,
+    defaults: &Value,
+) -> sqlx::Result<()> {
+    sqlx::query("UPDATE people SET name = $2, defaults = $3 WHERE id = $1")
+        .bind(person)
+        .bind(name)
+        .bind(defaults)
+        .execute(db)
+        .await?;
     Ok(())
 }
 
 /// Changes her password.
-pub(crate) async fn set_password(db: impl PgExecutor<'_>, person: Uuid, hash: &str) -> sqlx::Result<()> {
-    sqlx::query("UPDATE people SET password_hash = $2 WHERE id = $1").bind(person).bind(hash).execute(db).await?;
+pub(crate) async fn set_password(
+    db: impl PgExecutor<'_>,
+    person: Uuid,
+    hash: &str,
+) -> sqlx::Result<()> {
+    sqlx::query("UPDATE people SET password_hash = $2 WHERE id = $1")
+        .bind(person)
+        .bind(hash)
+        .execute(db)
+        .await?;
     Ok(())
 }
 
@@ -128,7 +182,12 @@ pub(crate) async fn of_team(db: impl PgExecutor<'_>, team: Uuid) -> sqlx::Result
 }
 
 /// Takes a person into a team; who is in it already keeps her role.
-pub(crate) async fn join(db: impl PgExecutor<'_>, team: Uuid, person: Uuid, role: &str) -> sqlx::Result<()> {
+pub(crate) async fn join(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    person: Uuid,
+    role: &str,
+) -> sqlx::Result<()> {
     sqlx::query("INSERT INTO members (team_id, person_id, role, joined_at) VALUES ($1, $2, $3, clock_timestamp()) ON CONFLICT DO NOTHING")
         .bind(team)
         .bind(person)
@@ -150,21 +209,50 @@ pub(crate) enum Changed {
 }
 
 /// Gives a member another role, or takes her out of the team. A team is never left without a lead.
-pub(crate) async fn change(db: &mut PgConnection, team: Uuid, person: Uuid, role: Option<&str>) -> sqlx::Result<Changed> {
+pub(crate) async fn change(
+    db: &mut PgConnection,
+    team: Uuid,
+    person: Uuid,
+    role: Option<&str>,
+) -> sqlx::Result<Changed> {
     // Two leads who demote each other at once must not both succeed.
-    sqlx::query("SELECT 1 FROM teams WHERE id = $1 FOR UPDATE").bind(team).execute(&mut *db).await?;
+    sqlx::query("SELECT 1 FROM teams WHERE id = $1 FOR UPDATE")
+        .bind(team)
+        .execute(&mut *db)
+        .await?;
     let held: Option<String> =
-        sqlx::query_scalar("SELECT role FROM members WHERE team_id = $1 AND person_id = $2").bind(team).bind(person).fetch_optional(&mut *db).await?;
-    let Some(held) = held else { return Ok(Changed::Missing) };
-    let leads: i64 = sqlx::query_scalar("SELECT count(*) FROM members WHERE team_id = $1 AND role = 'lead'").bind(team).fetch_one(&mut *db).await?;
+        sqlx::query_scalar("SELECT role FROM members WHERE team_id = $1 AND person_id = $2")
+            .bind(team)
+            .bind(person)
+            .fetch_optional(&mut *db)
+            .await?;
+    let Some(held) = held else {
+        return Ok(Changed::Missing);
+    };
+    let leads: i64 =
+        sqlx::query_scalar("SELECT count(*) FROM members WHERE team_id = $1 AND role = 'lead'")
+            .bind(team)
+            .fetch_one(&mut *db)
+            .await?;
     if held == "lead" && role != Some("lead") && leads == 1 {
         return Ok(Changed::LastLead);
     }
     match role {
         Some(role) => {
-            sqlx::query("UPDATE members SET role = $3 WHERE team_id = $1 AND person_id = $2").bind(team).bind(person).bind(role).execute(db).await?
+            sqlx::query("UPDATE members SET role = $3 WHERE team_id = $1 AND person_id = $2")
+                .bind(team)
+                .bind(person)
+                .bind(role)
+                .execute(db)
+                .await?
         }
-        None => sqlx::query("DELETE FROM members WHERE team_id = $1 AND person_id = $2").bind(team).bind(person).execute(db).await?,
+        None => {
+            sqlx::query("DELETE FROM members WHERE team_id = $1 AND person_id = $2")
+                .bind(team)
+                .bind(person)
+                .execute(db)
+                .await?
+        }
     };
     Ok(Changed::Done)
 }

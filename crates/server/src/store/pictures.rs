@@ -19,7 +19,11 @@ pub(crate) struct PictureRow {
 }
 
 /// One of a team's.
-pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<Option<PictureRow>> {
+pub(crate) async fn find(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<PictureRow>> {
     sqlx::query_as("SELECT id, name, width, height, bytes, media_type, made_at FROM pictures WHERE team_id = $1 AND id = $2")
         .bind(team)
         .bind(id)
@@ -28,7 +32,11 @@ pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx:
 }
 
 /// A team's newest pictures, so many of them.
-pub(crate) async fn newest(db: impl PgExecutor<'_>, team: Uuid, most: i64) -> sqlx::Result<Vec<PictureRow>> {
+pub(crate) async fn newest(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    most: i64,
+) -> sqlx::Result<Vec<PictureRow>> {
     sqlx::query_as("SELECT id, name, width, height, bytes, media_type, made_at FROM pictures WHERE team_id = $1 ORDER BY made_at DESC, id LIMIT $2")
         .bind(team)
         .bind(most)
@@ -37,7 +45,12 @@ pub(crate) async fn newest(db: impl PgExecutor<'_>, team: Uuid, most: i64) -> sq
 }
 
 /// Notes a picture, whose pixels lie in the store already.
-pub(crate) async fn insert(db: impl PgExecutor<'_>, team: Uuid, row: &PictureRow, made_by: &str) -> sqlx::Result<()> {
+pub(crate) async fn insert(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    row: &PictureRow,
+    made_by: &str,
+) -> sqlx::Result<()> {
     sqlx::query(
         "INSERT INTO pictures (id, team_id, name, width, height, bytes, media_type, made_by, made_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
     )
@@ -65,12 +78,27 @@ pub(crate) struct LiftRow {
 }
 
 /// One of a team's lifts.
-pub(crate) async fn find_lift(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<Option<LiftRow>> {
-    sqlx::query_as("SELECT id, picture_id, corners, swatches FROM lifts WHERE team_id = $1 AND id = $2").bind(team).bind(id).fetch_optional(db).await
+pub(crate) async fn find_lift(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<LiftRow>> {
+    sqlx::query_as(
+        "SELECT id, picture_id, corners, swatches FROM lifts WHERE team_id = $1 AND id = $2",
+    )
+    .bind(team)
+    .bind(id)
+    .fetch_optional(db)
+    .await
 }
 
 /// Notes a lift, whose pixels lie in the store already.
-pub(crate) async fn insert_lift(db: impl PgExecutor<'_>, team: Uuid, row: &LiftRow, made_by: &str) -> sqlx::Result<()> {
+pub(crate) async fn insert_lift(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    row: &LiftRow,
+    made_by: &str,
+) -> sqlx::Result<()> {
     sqlx::query("INSERT INTO lifts (id, team_id, picture_id, corners, swatches, made_by) VALUES ($1, $2, $3, $4, $5, $6)")
         .bind(row.id)
         .bind(team)

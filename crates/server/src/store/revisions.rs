@@ -41,7 +41,13 @@ pub(crate) struct Change<'a> {
 }
 
 /// A page's history, newest first, before a revision.
-pub(crate) async fn list(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, before: i32, most: i64) -> sqlx::Result<Vec<RevisionRow>> {
+pub(crate) async fn list(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+    before: i32,
+    most: i64,
+) -> sqlx::Result<Vec<RevisionRow>> {
     sqlx::query_as(
         "SELECT r.revision, r.author, r.reason, r.made_at, \
          coalesce((SELECT array_agg(v.name ORDER BY v.made_at) FROM page_versions v WHERE v.page_id = r.page_id AND v.revision = r.revision), '{}') AS names \
@@ -56,7 +62,12 @@ pub(crate) async fn list(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, before
 }
 
 /// One revision of a page.
-pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, revision: i32) -> sqlx::Result<Option<PlanRow>> {
+pub(crate) async fn find(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+    revision: i32,
+) -> sqlx::Result<Option<PlanRow>> {
     sqlx::query_as("SELECT plan, reason, step, undo_to, redo_to FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3")
         .bind(team)
         .bind(page)
@@ -66,7 +77,12 @@ pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, revisi
 }
 
 /// Moves a page on from a revision, if that is still its newest. The row stays locked until the transaction ends.
-pub(crate) async fn advance(db: &mut PgConnection, team: Uuid, page: Uuid, from: i32) -> sqlx::Result<bool> {
+pub(crate) async fn advance(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: Uuid,
+    from: i32,
+) -> sqlx::Result<bool> {
     let moved = sqlx::query("UPDATE pages SET revision = revision + 1, changed_at = now() WHERE team_id = $1 AND id = $2 AND revision = $3")
         .bind(team)
         .bind(page)
@@ -77,7 +93,13 @@ pub(crate) async fn advance(db: &mut PgConnection, team: Uuid, page: Uuid, from:
 }
 
 /// Appends a revision.
-pub(crate) async fn append(db: &mut PgConnection, team: Uuid, page: Uuid, revision: i32, change: Change<'_>) -> sqlx::Result<()> {
+pub(crate) async fn append(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: Uuid,
+    revision: i32,
+    change: Change<'_>,
+) -> sqlx::Result<()> {
     sqlx::query(
         "INSERT INTO page_revisions (page_id, team_id, revision, plan, author, reason, step, undo_to, redo_to) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
     )
@@ -105,7 +127,11 @@ pub(crate) struct VersionRow {
 }
 
 /// All named versions of a page, the newest name first.
-pub(crate) async fn versions(db: impl PgExecutor<'_>, team: Uuid, page: Uuid) -> sqlx::Result<Vec<VersionRow>> {
+pub(crate) async fn versions(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+) -> sqlx::Result<Vec<VersionRow>> {
     sqlx::query_as("SELECT name, revision, made_by, made_at FROM page_versions WHERE team_id = $1 AND page_id = $2 ORDER BY made_at DESC, name")
         .bind(team)
         .bind(page)
@@ -114,17 +140,31 @@ pub(crate) async fn versions(db: impl PgExecutor<'_>, team: Uuid, page: Uuid) ->
 }
 
 /// The revision that a name of a page stands for.
-pub(crate) async fn named(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, name: &str) -> sqlx::Result<Option<i32>> {
-    sqlx::query_scalar("SELECT revision FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3")
-        .bind(team)
-        .bind(page)
-        .bind(name)
-        .fetch_optional(db)
-        .await
+pub(crate) async fn named(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+    name: &str,
+) -> sqlx::Result<Option<i32>> {
+    sqlx::query_scalar(
+        "SELECT revision FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3",
+    )
+    .bind(team)
+    .bind(page)
+    .bind(name)
+    .fetch_optional(db)
+    .await
 }
 
 /// Gives a revision a name, unless the page has it already; whether it was given.
-pub(crate) async fn name(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, revision: i32, name: &str, by: &str) -> sqlx::Result<bool> {
+pub(crate) async fn name(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+    revision: i32,
+    name: &str,
+    by: &str,
+) -> sqlx::Result<bool> {
     let done = sqlx::query(
         "INSERT INTO page_versions (page_id, team_id, name, revision, made_by) \
          SELECT page_id, team_id, $4, revision, $5 FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3 \
@@ -141,12 +181,18 @@ pub(crate) async fn name(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, revisi
 }
 
 /// Takes a name off again; whether there was one.
-pub(crate) async fn unname(db: impl PgExecutor<'_>, team: Uuid, page: Uuid, name: &str) -> sqlx::Result<bool> {
-    let done = sqlx::query("DELETE FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3")
-        .bind(team)
-        .bind(page)
-        .bind(name)
-        .execute(db)
-        .await?;
+pub(crate) async fn unname(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+    name: &str,
+) -> sqlx::Result<bool> {
+    let done =
+        sqlx::query("DELETE FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3")
+            .bind(team)
+            .bind(page)
+            .bind(name)
+            .execute(db)
+            .await?;
     Ok(done.rows_affected() == 1)
 }

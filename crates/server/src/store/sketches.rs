@@ -33,7 +33,11 @@ macro_rules! sketch {
 }
 
 /// A team's, oldest first: those in the drawer, or those set aside.
-pub(crate) async fn list(db: impl PgExecutor<'_>, team: Uuid, archived: bool) -> sqlx::Result<Vec<SketchRow>> {
+pub(crate) async fn list(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    archived: bool,
+) -> sqlx::Result<Vec<SketchRow>> {
     let sql = if archived {
         sketch!("AND s.archived_at IS NOT NULL ORDER BY s.made_at, s.id")
     } else {
@@ -43,12 +47,26 @@ pub(crate) async fn list(db: impl PgExecutor<'_>, team: Uuid, archived: bool) ->
 }
 
 /// One of a team's.
-pub(crate) async fn find(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<Option<SketchRow>> {
-    sqlx::query_as(sketch!("AND s.id = $2")).bind(team).bind(id).fetch_optional(db).await
+pub(crate) async fn find(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<SketchRow>> {
+    sqlx::query_as(sketch!("AND s.id = $2"))
+        .bind(team)
+        .bind(id)
+        .fetch_optional(db)
+        .await
 }
 
 /// Puts a sketch into a team's drawer, as its first revision.
-pub(crate) async fn insert(db: &mut PgConnection, team: Uuid, name: &str, document: &Value, author: &str) -> sqlx::Result<Uuid> {
+pub(crate) async fn insert(
+    db: &mut PgConnection,
+    team: Uuid,
+    name: &str,
+    document: &Value,
+    author: &str,
+) -> sqlx::Result<Uuid> {
     let id = Uuid::new_v4();
     // clock_timestamp, so that several of one transaction keep their order.
     sqlx::query("INSERT INTO sketches (id, team_id, name, document, made_at) VALUES ($1, $2, $3, $4, clock_timestamp())")
@@ -74,7 +92,13 @@ pub(crate) struct Change<'a> {
 }
 
 /// Moves a sketch on from a revision, if that is still its newest.
-pub(crate) async fn change(db: &mut PgConnection, team: Uuid, id: Uuid, from: i32, change: Change<'_>) -> sqlx::Result<bool> {
+pub(crate) async fn change(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+    from: i32,
+    change: Change<'_>,
+) -> sqlx::Result<bool> {
     let moved = sqlx::query(
         "UPDATE sketches SET name = $4, document = $5, changed_at = now(), revision = revision + 1, \
          archived_at = CASE WHEN $6 THEN coalesce(archived_at, now()) END WHERE team_id = $1 AND id = $2 AND revision = $3",
@@ -90,11 +114,28 @@ pub(crate) async fn change(db: &mut PgConnection, team: Uuid, id: Uuid, from: i3
     if moved.rows_affected() == 0 {
         return Ok(false);
     }
-    append(db, team, id, from + 1, change.document, change.author, change.reason).await?;
+    append(
+        db,
+        team,
+        id,
+        from + 1,
+        change.document,
+        change.author,
+        change.reason,
+    )
+    .await?;
     Ok(true)
 }
 
-async fn append(db: &mut PgConnection, team: Uuid, id: Uuid, revision: i32, document: &Value, author: &str, reason: &str) -> sqlx::Result<()> {
+async fn append(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+    revision: i32,
+    document: &Value,
+    author: &str,
+    reason: &str,
+) -> sqlx::Result<()> {
     sqlx::query("INSERT INTO sketch_revisions (sketch_id, team_id, revision, document, author, reason) VALUES ($1, $2, $3, $4, $5, $6)")
         .bind(id)
         .bind(team)
@@ -117,7 +158,13 @@ pub(crate) struct SketchRevisionRow {
 }
 
 /// A sketch's revisions before one, newest first, so many of them.
-pub(crate) async fn revisions(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, before: i32, most: i64) -> sqlx::Result<Vec<SketchRevisionRow>> {
+pub(crate) async fn revisions(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+    before: i32,
+    most: i64,
+) -> sqlx::Result<Vec<SketchRevisionRow>> {
     sqlx::query_as(
         "SELECT revision, author, reason, made_at FROM sketch_revisions WHERE team_id = $1 AND sketch_id = $2 AND revision < $3 \
          ORDER BY revision DESC LIMIT $4",
@@ -131,7 +178,12 @@ pub(crate) async fn revisions(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, bef
 }
 
 /// The document of a sketch's revision.
-pub(crate) async fn document_of(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, revision: i32) -> sqlx::Result<Option<Value>> {
+pub(crate) async fn document_of(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+    revision: i32,
+) -> sqlx::Result<Option<Value>> {
     sqlx::query_scalar("SELECT document FROM sketch_revisions WHERE team_id = $1 AND sketch_id = $2 AND revision = $3")
         .bind(team)
         .bind(id)
@@ -141,7 +193,13 @@ pub(crate) async fn document_of(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, r
 }
 
 /// Notes which picture a sketch comes from, and which lift of it.
-pub(crate) async fn set_source(db: impl PgExecutor<'_>, team: Uuid, id: Uuid, picture: Uuid, lift: Option<Uuid>) -> sqlx::Result<()> {
+pub(crate) async fn set_source(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+    picture: Uuid,
+    lift: Option<Uuid>,
+) -> sqlx::Result<()> {
     sqlx::query("UPDATE sketches SET picture_id = $3, lift_id = $4 WHERE team_id = $1 AND id = $2")
         .bind(team)
         .bind(id)

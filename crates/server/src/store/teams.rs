@@ -5,16 +5,22 @@ use uuid::Uuid;
 
 /// A new team. Its time is the clock's and not the transaction's: two teams made together have an order.
 pub(crate) async fn insert(db: impl PgExecutor<'_>, name: &str) -> sqlx::Result<Uuid> {
-    sqlx::query_scalar("INSERT INTO teams (id, name, made_at) VALUES ($1, $2, clock_timestamp()) RETURNING id")
-        .bind(Uuid::new_v4())
-        .bind(name)
-        .fetch_one(db)
-        .await
+    sqlx::query_scalar(
+        "INSERT INTO teams (id, name, made_at) VALUES ($1, $2, clock_timestamp()) RETURNING id",
+    )
+    .bind(Uuid::new_v4())
+    .bind(name)
+    .fetch_one(db)
+    .await
 }
 
 /// Gives a team another name.
 pub(crate) async fn rename(db: impl PgExecutor<'_>, team: Uuid, name: &str) -> sqlx::Result<()> {
-    sqlx::query("UPDATE teams SET name = $2 WHERE id = $1").bind(team).bind(name).execute(db).await?;
+    sqlx::query("UPDATE teams SET name = $2 WHERE id = $1")
+        .bind(team)
+        .bind(name)
+        .execute(db)
+        .await?;
     Ok(())
 }
 

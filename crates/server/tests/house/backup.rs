@@ -8,40 +8,73 @@ use sqlx::PgPool;
 async fn rows(database_url: &str, table: &str) -> Vec<String> {
     let pool = PgPool::connect(database_url).await.unwrap();
     let sql = format!("SELECT row_to_json(t)::text FROM {table} t ORDER BY 1");
-    sqlx::query_scalar(sqlx::AssertSqlSafe(sql)).fetch_all(&pool).await.unwrap()
+    sqlx::query_scalar(sqlx::AssertSqlSafe(sql))
+        .fetch_all(&pool)
+        .await
+        .unwrap()
 }
 
 #[tokio::test]
 async fn a_server_is_backed_up_and_restored() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
-    let picture = wren.get("/api/pictures").await.1[0]["id"].as_str().unwrap().to_owned();
-    let lift = wren.post(&format!("/api/pictures/{picture}/lift"), &serde_json::json!({"width": "12", "height": "12"})).await;
+    let picture = wren.get("/api/pictures").await.1[0]["id"]
+        .as_str()
+        .unwrap()
+        .to_owned();
+    let lift = wren
+        .post(
+            &format!("/api/pictures/{picture}/lift"),
+            &serde_json::json!({"width": "12", "height": "12"}),
+        )
+        .await;
     assert_eq!(lift.0, 200, "{}", lift.1);
-    wren.post("/api/team/invites", &serde_json::json!({"role": "guest"})).await;
+    wren.post("/api/team/invites", &serde_json::json!({"role": "guest"}))
+        .await;
     let page = wren.kites().await;
     let name = serde_json::json!({"revision": 1, "name": "the first"});
-    wren.post(&format!("/api/pages/{}/versions", page["id"].as_str().unwrap()), &name).await;
-    let file = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join(format!("backup-{}.zip", std::process::id()));
+    wren.post(
+        &format!("/api/pages/{}/versions", page["id"].as_str().unwrap()),
+        &name,
+    )
+    .await;
+    let file = std::path::Path::new(env!("CARGO_TARGET_TMPDIR"))
+        .join(format!("backup-{}.zip", std::process::id()));
     let _ = std::fs::remove_file(&file);
     let counts = backup::backup(&house.app, &file).await.unwrap();
-    assert!(counts.iter().all(|(table, n)| *n > 0 || table == "nothing"), "{counts:?}");
-    assert!(backup::backup(&house.app, &file).await.is_err(), "a file that exists is left alone");
+    assert!(
+        counts.iter().all(|(table, n)| *n > 0 || table == "nothing"),
+        "{counts:?}"
+    );
+    assert!(
+        backup::backup(&house.app, &file).await.is_err(),
+        "a file that exists is left alone"
+    );
 
     let empty = Server::empty(Settings::default()).await;
     assert_eq!(backup::restore(&empty.app, &file).await.unwrap(), counts);
     let (here, there) = (house.as_wren().await, empty.as_wren().await);
     let thumb = format!("/api/pictures/{picture}/thumb");
-    assert_eq!(there.get(&thumb).await, here.get(&thumb).await, "pictures come along, pixels and all");
+    assert_eq!(
+        there.get(&thumb).await,
+        here.get(&thumb).await,
+        "pictures come along, pixels and all"
+    );
     for (table, count) in counts.iter().filter(|(table, _)| table != "files") {
-        let (before, after) = (rows(&house.database.url, table).await, rows(&empty.database.url, table).await);
+        let (before, after) = (
+            rows(&house.database.url, table).await,
+            rows(&empty.database.url, table).await,
+        );
         assert_eq!(before.len(), *count);
         assert_eq!(before, after, "{table}");
     }
     // It lives: she signs in with her own password and finds her page.
     let wren = empty.as_wren().await;
     assert_eq!(wren.kites().await["plan"], page["plan"]);
-    let twice = backup::restore(&empty.app, &file).await.unwrap_err().to_string();
+    let twice = backup::restore(&empty.app, &file)
+        .await
+        .unwrap_err()
+        .to_string();
     assert!(twice.contains("not empty"), "{twice}");
     std::fs::write(&file, "no archive").unwrap();
     let none = Server::empty(Settings::default()).await;

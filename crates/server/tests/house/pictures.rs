@@ -12,19 +12,38 @@ fn scan(style: Style) -> Vec<u8> {
 }
 
 async fn put_in(guest: &Guest, name: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
-    answer(guest.request(Method::POST, &format!("/api/pictures?name={name}")).body(bytes)).await
+    answer(
+        guest
+            .request(Method::POST, &format!("/api/pictures?name={name}"))
+            .body(bytes),
+    )
+    .await
 }
 
 /// The events of a reading: each one's name and data.
 async fn events(guest: &Guest, picture: &Value, query: &str) -> Vec<(String, String)> {
-    let response = guest.request(Method::GET, &format!("/api/pictures/{}/reading?{query}", id(picture))).send().await.unwrap();
+    let response = guest
+        .request(
+            Method::GET,
+            &format!("/api/pictures/{}/reading?{query}", id(picture)),
+        )
+        .send()
+        .await
+        .unwrap();
     assert_eq!(response.status(), StatusCode::OK);
     assert_eq!(response.headers()["content-type"], "text/event-stream");
     let text = response.text().await.unwrap();
     let field = |block: &str, name: &str| {
-        block.lines().find_map(|l| l.strip_prefix(name)).map(|v| v.trim_start_matches(':').trim().to_owned()).unwrap_or_default()
+        block
+            .lines()
+            .find_map(|l| l.strip_prefix(name))
+            .map(|v| v.trim_start_matches(':').trim().to_owned())
+            .unwrap_or_default()
     };
-    text.split("\n\n").filter(|b| b.contains("event")).map(|b| (field(b, "event"), field(b, "data"))).collect()
+    text.split("\n\n")
+        .filter(|b| b.contains("event"))
+        .map(|b| (field(b, "event"), field(b, "data")))
+        .collect()
 }
 
 #[tokio::test]
@@ -33,21 +52,63 @@ async fn a_picture_becomes_a_sketch_that_the_drawer_takes() {
     let wren = house.as_wren().await;
     let before = wren.get("/api/sketches").await.1.as_array().unwrap().len();
     let (status, picture) = put_in(&wren, "Tide%20line.jpg", scan(Style::Phone)).await;
-    assert_eq!((status, &picture["name"]), (StatusCode::CREATED, &json!("Tide line.jpg")), "{picture}");
-    let told = events(&wren, &picture, "width=12&height=12&pages=1&unit=in&name=Tide%20line").await;
-    let stages: Vec<&str> = told.iter().filter(|e| e.0 == "stage").map(|e| e.1.as_str()).collect();
+    assert_eq!(
+        (status, &picture["name"]),
+        (StatusCode::CREATED, &json!("Tide line.jpg")),
+        "{picture}"
+    );
+    let told = events(
+        &wren,
+        &picture,
+        "width=12&height=12&pages=1&unit=in&name=Tide%20line",
+    )
+    .await;
+    let stages: Vec<&str> = told
+        .iter()
+        .filter(|e| e.0 == "stage")
+        .map(|e| e.1.as_str())
+        .collect();
     assert_eq!(stages.first(), Some(&"page"));
-    assert!(["upright", "strokes", "blocks", "kinds"].iter().all(|s| stages.contains(s)), "{stages:?}");
+    assert!(
+        ["upright", "strokes", "blocks", "kinds"]
+            .iter()
+            .all(|s| stages.contains(s)),
+        "{stages:?}"
+    );
     let (last, data) = told.last().unwrap();
     assert_eq!(last, "read");
     let read: Value = serde_json::from_str(data).unwrap();
-    assert_eq!((&read["sketch"]["name"], &read["sketch"]["origin"]["how"]), (&"Tide line".into(), &"challenge".into()));
+    assert_eq!(
+        (&read["sketch"]["name"], &read["sketch"]["origin"]["how"]),
+        (&"Tide line".into(), &"challenge".into())
+    );
     assert_eq!(read["corners"][0].as_array().unwrap().len(), 4);
-    assert!(read["sketch"]["blocks"].as_array().unwrap().iter().all(|b| b["sure"].is_number()));
-    assert_eq!(wren.get("/api/sketches").await.1.as_array().unwrap().len(), before, "reading keeps no sketch");
-    let (status, kept) = wren.post(&format!("/api/sketches?picture={}", id(&picture)), &read["sketch"]).await;
-    assert_eq!((status, &kept["name"]), (StatusCode::CREATED, &"Tide line".into()));
-    assert_eq!(wren.get(&format!("/api/sketches/{}", id(&kept))).await.1["picture"], picture["id"]);
+    assert!(
+        read["sketch"]["blocks"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .all(|b| b["sure"].is_number())
+    );
+    assert_eq!(
+        wren.get("/api/sketches").await.1.as_array().unwrap().len(),
+        before,
+        "reading keeps no sketch"
+    );
+    let (status, kept) = wren
+        .post(
+            &format!("/api/sketches?picture={}", id(&picture)),
+            &read["sketch"],
+        )
+        .await;
+    assert_eq!(
+        (status, &kept["name"]),
+        (StatusCode::CREATED, &"Tide line".into())
+    );
+    assert_eq!(
+        wren.get(&format!("/api/sketches/{}", id(&kept))).await.1["picture"],
+        picture["id"]
+    );
 }
 
 #[tokio::test]
@@ -66,7 +127,14 @@ async fn what_is_kept_of_a_picture_is_its_pixels_in_three_sizes() {
         [pixels.width(), pixels.height()]
     };
     for (form, most) in [("original", 9_999), ("view", 1600), ("thumb", 240)] {
-        let response = wren.request(Method::GET, &format!("/api/pictures/{}/{form}", id(&picture))).send().await.unwrap();
+        let response = wren
+            .request(
+                Method::GET,
+                &format!("/api/pictures/{}/{form}", id(&picture)),
+            )
+            .send()
+            .await
+            .unwrap();
         assert_eq!(response.headers()["content-type"], "image/jpeg");
         let kept = response.bytes().await.unwrap();
         assert!(!kept.windows(3).any(|w| w == b"GPS"), "{form}");
@@ -76,21 +144,42 @@ async fn what_is_kept_of_a_picture_is_its_pixels_in_three_sizes() {
         }
     }
     for form in ["straight", "huge"] {
-        assert_eq!(wren.get(&format!("/api/pictures/{}/{form}", id(&picture))).await.0, StatusCode::NOT_FOUND);
+        assert_eq!(
+            wren.get(&format!("/api/pictures/{}/{form}", id(&picture)))
+                .await
+                .0,
+            StatusCode::NOT_FOUND
+        );
     }
-    assert_eq!(wren.get("/api/pictures").await.1[0]["id"], picture["id"], "the newest is offered first");
+    assert_eq!(
+        wren.get("/api/pictures").await.1[0]["id"],
+        picture["id"],
+        "the newest is offered first"
+    );
 }
 
 #[tokio::test]
 async fn what_is_no_picture_or_no_page_is_told_and_costs_nothing() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
-    for (bytes, says) in [(b"not a picture".to_vec(), "PNG, JPEG and WebP"), (scan(Style::Clean)[..400].to_vec(), "broken")] {
+    for (bytes, says) in [
+        (b"not a picture".to_vec(), "PNG, JPEG and WebP"),
+        (scan(Style::Clean)[..400].to_vec(), "broken"),
+    ] {
         let (status, problem) = put_in(&wren, "broken", bytes).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-        assert!(problem["findings"][0]["found"].as_str().unwrap().contains(says), "{problem}");
+        assert!(
+            problem["findings"][0]["found"]
+                .as_str()
+                .unwrap()
+                .contains(says),
+            "{problem}"
+        );
     }
-    assert_eq!(put_in(&wren, "large", vec![0_u8; 17 * 1024 * 1024]).await.0, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        put_in(&wren, "large", vec![0_u8; 17 * 1024 * 1024]).await.0,
+        StatusCode::UNPROCESSABLE_ENTITY
+    );
     let picture = put_in(&wren, "clean", scan(Style::Clean)).await.1;
     for (query, path, says) in [
         ("width=twelve&height=12", "width", "twelve"),
@@ -99,16 +188,35 @@ async fn what_is_no_picture_or_no_page_is_told_and_costs_nothing() {
         ("width=12&height=12&unit=ell", "unit", "ell"),
         ("width=12&height=12&corners=1,2,3", "corners", "1,2,3"),
     ] {
-        let (status, problem) = wren.get(&format!("/api/pictures/{}/reading?{query}", id(&picture))).await;
+        let (status, problem) = wren
+            .get(&format!("/api/pictures/{}/reading?{query}", id(&picture)))
+            .await;
         let finding = &problem["findings"][0];
-        assert_eq!((status, finding["path"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some(path)), "{query}: {problem}");
-        assert!(finding["found"].as_str().unwrap().contains(says), "{query}: {finding}");
+        assert_eq!(
+            (status, finding["path"].as_str()),
+            (StatusCode::UNPROCESSABLE_ENTITY, Some(path)),
+            "{query}: {problem}"
+        );
+        assert!(
+            finding["found"].as_str().unwrap().contains(says),
+            "{query}: {finding}"
+        );
     }
     // What only shows while reading is told as its last event.
-    let told = events(&wren, &picture, "width=12&height=12&corners=0,0,1,0,1,1,0,1").await;
+    let told = events(
+        &wren,
+        &picture,
+        "width=12&height=12&corners=0,0,1,0,1,1,0,1",
+    )
+    .await;
     let (last, data) = told.last().unwrap();
     assert_eq!(last, "failed");
-    assert!(serde_json::from_str::<Value>(data).unwrap()["findings"][0]["found"].as_str().unwrap().contains("corners"));
+    assert!(
+        serde_json::from_str::<Value>(data).unwrap()["findings"][0]["found"]
+            .as_str()
+            .unwrap()
+            .contains("corners")
+    );
 }
 
 #[tokio::test]
@@ -116,39 +224,106 @@ async fn a_finished_page_is_brought_upright_and_blocks_snap_to_its_edges() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
     let pictures = wren.get("/api/pictures").await.1;
-    let page = pictures.as_array().unwrap().iter().find(|p| p["name"] == "A finished page to lift").unwrap().clone();
-    let (_, _, truth) = metrosk_demo::scans(SEED).into_iter().find(|s| s.0 == "A finished page to lift").unwrap();
-    let corners = format!("70,70,{w},70,{w},{h},70,{h}", w = page["size"][0].as_u64().unwrap() - 70, h = page["size"][1].as_u64().unwrap() - 70);
+    let page = pictures
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|p| p["name"] == "A finished page to lift")
+        .unwrap()
+        .clone();
+    let (_, _, truth) = metrosk_demo::scans(SEED)
+        .into_iter()
+        .find(|s| s.0 == "A finished page to lift")
+        .unwrap();
+    let corners = format!(
+        "70,70,{w},70,{w},{h},70,{h}",
+        w = page["size"][0].as_u64().unwrap() - 70,
+        h = page["size"][1].as_u64().unwrap() - 70
+    );
     let inches = |l: metrosk_core::length::Length| l.to_units(metrosk_core::length::Unit::Inch);
     let (w, h) = (inches(truth.canvas.page.w), inches(truth.canvas.page.h));
     let shown = json!({"width": w.to_string(), "height": h.to_string(), "corners": corners});
-    let (status, lift) = wren.post(&format!("/api/pictures/{}/lift", id(&page)), &shown).await;
+    let (status, lift) = wren
+        .post(&format!("/api/pictures/{}/lift", id(&page)), &shown)
+        .await;
     assert_eq!(status, StatusCode::OK, "{lift}");
     let swatches = lift["swatches"].as_array().unwrap();
     assert!((3..=8).contains(&swatches.len()));
-    assert!(swatches.windows(2).all(|s| s[0]["share"].as_f64() >= s[1]["share"].as_f64()));
+    assert!(
+        swatches
+            .windows(2)
+            .all(|s| s[0]["share"].as_f64() >= s[1]["share"].as_f64())
+    );
     let lifted = format!("/api/lifts/{}", id(&lift));
-    let straight = wren.request(Method::GET, &format!("{lifted}/page")).send().await.unwrap();
-    assert_eq!((straight.status(), straight.headers()["content-type"].as_bytes()), (StatusCode::OK, b"image/jpeg".as_slice()));
-    assert_eq!(wren.get(&lifted).await.1, lift, "a lift is told again as it was told at first");
+    let straight = wren
+        .request(Method::GET, &format!("{lifted}/page"))
+        .send()
+        .await
+        .unwrap();
+    assert_eq!(
+        (
+            straight.status(),
+            straight.headers()["content-type"].as_bytes()
+        ),
+        (StatusCode::OK, b"image/jpeg".as_slice())
+    );
+    assert_eq!(
+        wren.get(&lifted).await.1,
+        lift,
+        "a lift is told again as it was told at first"
+    );
     let photo = truth.blocks.iter().find(|b| b.id == "p1").unwrap().rect;
-    let sides = [inches(photo.x) / w, inches(photo.y) / h, inches(photo.right()) / w, inches(photo.bottom()) / h];
-    let rough: Vec<f64> = sides.iter().zip([0.008, -0.007, 0.006, -0.008]).map(|(s, off)| s + off).collect();
-    let (status, snapped) = wren.post(&format!("{lifted}/edges"), &json!({"sides": rough})).await;
+    let sides = [
+        inches(photo.x) / w,
+        inches(photo.y) / h,
+        inches(photo.right()) / w,
+        inches(photo.bottom()) / h,
+    ];
+    let rough: Vec<f64> = sides
+        .iter()
+        .zip([0.008, -0.007, 0.006, -0.008])
+        .map(|(s, off)| s + off)
+        .collect();
+    let (status, snapped) = wren
+        .post(&format!("{lifted}/edges"), &json!({"sides": rough}))
+        .await;
     assert_eq!(status, StatusCode::OK, "{snapped}");
     for (found, side) in snapped["sides"].as_array().unwrap().iter().zip(sides) {
-        assert!((found.as_f64().unwrap() - side).abs() < 0.003, "{snapped} for {sides:?}");
+        assert!(
+            (found.as_f64().unwrap() - side).abs() < 0.003,
+            "{snapped} for {sides:?}"
+        );
     }
     let wrong = json!({"sides": [0.5, 0.5, 0.2, 0.9]});
-    assert_eq!(wren.post(&format!("{lifted}/edges"), &wrong).await.0, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        wren.post(&format!("{lifted}/edges"), &wrong).await.0,
+        StatusCode::UNPROCESSABLE_ENTITY
+    );
 }
 
 #[tokio::test]
 async fn who_may_only_look_gives_no_pictures() {
     let house = Server::start().await;
     let gull = house.as_person("gull").await;
-    assert_eq!(put_in(&gull, "x", scan(Style::Clean)).await.0, StatusCode::FORBIDDEN);
+    assert_eq!(
+        put_in(&gull, "x", scan(Style::Clean)).await.0,
+        StatusCode::FORBIDDEN
+    );
     let picture = gull.get("/api/pictures").await.1[0].clone();
-    assert_eq!(gull.get(&format!("/api/pictures/{}/thumb", id(&picture))).await.0, StatusCode::OK, "looking is allowed");
-    assert_eq!(gull.get(&format!("/api/pictures/{}/reading?width=12&height=12", id(&picture))).await.0, StatusCode::FORBIDDEN);
+    assert_eq!(
+        gull.get(&format!("/api/pictures/{}/thumb", id(&picture)))
+            .await
+            .0,
+        StatusCode::OK,
+        "looking is allowed"
+    );
+    assert_eq!(
+        gull.get(&format!(
+            "/api/pictures/{}/reading?width=12&height=12",
+            id(&picture)
+        ))
+        .await
+        .0,
+        StatusCode::FORBIDDEN
+    );
 }

@@ -22,9 +22,16 @@ pub(crate) struct Guest {
 impl Server {
     /// With the demo loaded.
     pub(crate) async fn start() -> Server {
-        let server = Server::empty(Settings { demo: true, ..Settings::default() }).await;
+        let server = Server::empty(Settings {
+            demo: true,
+            ..Settings::default()
+        })
+        .await;
         assert!(demo::load_once(&server.app).await.unwrap());
-        assert!(!demo::load_once(&server.app).await.unwrap(), "the demo is loaded once");
+        assert!(
+            !demo::load_once(&server.app).await.unwrap(),
+            "the demo is loaded once"
+        );
         server
     }
 
@@ -32,24 +39,38 @@ impl Server {
     pub(crate) async fn empty(settings: Settings) -> Server {
         let database = Database::fresh().unwrap();
         let app = App::connect(&database.url, settings).await.unwrap();
-        Server { address: serve(app.clone()).await, app, database }
+        Server {
+            address: serve(app.clone()).await,
+            app,
+            database,
+        }
     }
 
     /// The address of another server on the same database.
     pub(crate) async fn twin(&self) -> String {
-        let app = App::connect(&self.database.url, Settings::default()).await.unwrap();
+        let app = App::connect(&self.database.url, Settings::default())
+            .await
+            .unwrap();
         serve(app).await
     }
 
     /// Somebody who is not signed in.
     pub(crate) fn stranger(&self) -> Guest {
-        Guest { client: Client::builder().cookie_store(true).build().unwrap(), address: self.address.clone() }
+        Guest {
+            client: Client::builder().cookie_store(true).build().unwrap(),
+            address: self.address.clone(),
+        }
     }
 
     /// Somebody of the demo.
     pub(crate) async fn as_person(&self, account: &str) -> Guest {
         let guest = self.stranger();
-        let (status, me) = guest.post("/api/session", &json!({"account": account, "password": metrosk_demo::PASSWORD})).await;
+        let (status, me) = guest
+            .post(
+                "/api/session",
+                &json!({"account": account, "password": metrosk_demo::PASSWORD}),
+            )
+            .await;
         assert_eq!(status, StatusCode::OK, "{me}");
         guest
     }
@@ -62,7 +83,8 @@ impl Server {
 
 impl Guest {
     pub(crate) fn request(&self, method: Method, path: &str) -> RequestBuilder {
-        self.client.request(method, format!("{}{path}", self.address))
+        self.client
+            .request(method, format!("{}{path}", self.address))
     }
 
     pub(crate) async fn get(&self, path: &str) -> (StatusCode, Value) {
@@ -91,7 +113,8 @@ impl Guest {
     /// Puts another document in place of a sketch's, starting from its newest revision.
     pub(crate) async fn write_sketch(&self, path: &str, document: &Value) -> (StatusCode, Value) {
         let revision = self.get(path).await.1["revision"].clone();
-        self.put(&format!("{path}/document?revision={revision}"), document).await
+        self.put(&format!("{path}/document?revision={revision}"), document)
+            .await
     }
 
     /// Changes a page's name, dates and the like, starting from their newest revision.
@@ -104,7 +127,12 @@ impl Guest {
     /// The page of a name on the team's table.
     pub(crate) async fn page(&self, name: &str) -> Value {
         let pages = self.get("/api/pages").await.1;
-        let card = pages.as_array().unwrap().iter().find(|p| p["name"] == name).unwrap();
+        let card = pages
+            .as_array()
+            .unwrap()
+            .iter()
+            .find(|p| p["name"] == name)
+            .unwrap();
         self.get(&format!("/api/pages/{}", id(card))).await.1
     }
 
@@ -139,5 +167,8 @@ pub(crate) async fn answer(request: RequestBuilder) -> (StatusCode, Value) {
     let response = request.send().await.unwrap();
     let status = response.status();
     let text = response.text().await.unwrap();
-    (status, serde_json::from_str(&text).unwrap_or(Value::String(text)))
+    (
+        status,
+        serde_json::from_str(&text).unwrap_or(Value::String(text)),
+    )
 }

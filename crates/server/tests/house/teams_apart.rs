@@ -23,43 +23,178 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
     let step = json!({"revision": 1});
     vec![
         (get.clone(), "/api/sketches/{id}", Of::Sketch, none.clone()),
-        (put.clone(), "/api/sketches/{id}", Of::Sketch, json!({"revision": 1, "name": "x"})),
-        (get.clone(), "/api/sketches/{id}/document", Of::Sketch, none.clone()),
-        (put.clone(), "/api/sketches/{id}/document", Of::Sketch, plan["fit"]["sketch"].clone()),
-        (get.clone(), "/api/sketches/{id}/numbers", Of::Sketch, none.clone()),
-        (get.clone(), "/api/sketches/{id}/pages", Of::Sketch, none.clone()),
-        (post.clone(), "/api/sketches/{id}/copy", Of::Sketch, none.clone()),
-        (get.clone(), "/api/sketches/{id}/revisions", Of::Sketch, none.clone()),
-        (get.clone(), "/api/sketches/{id}/revisions/{revision}", Of::Sketch, none.clone()),
+        (
+            put.clone(),
+            "/api/sketches/{id}",
+            Of::Sketch,
+            json!({"revision": 1, "name": "x"}),
+        ),
+        (
+            get.clone(),
+            "/api/sketches/{id}/document",
+            Of::Sketch,
+            none.clone(),
+        ),
+        (
+            put.clone(),
+            "/api/sketches/{id}/document",
+            Of::Sketch,
+            plan["fit"]["sketch"].clone(),
+        ),
+        (
+            get.clone(),
+            "/api/sketches/{id}/numbers",
+            Of::Sketch,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/sketches/{id}/pages",
+            Of::Sketch,
+            none.clone(),
+        ),
+        (
+            post.clone(),
+            "/api/sketches/{id}/copy",
+            Of::Sketch,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/sketches/{id}/revisions",
+            Of::Sketch,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/sketches/{id}/revisions/{revision}",
+            Of::Sketch,
+            none.clone(),
+        ),
         (get.clone(), "/api/pages/{id}", Of::Page, none.clone()),
-        (put.clone(), "/api/pages/{id}", Of::Page, json!({"details_revision": 1, "name": "x"})),
-        (get.clone(), "/api/pages/{id}/details", Of::Page, none.clone()),
-        (get.clone(), "/api/pages/{id}/versions", Of::Page, none.clone()),
+        (
+            put.clone(),
+            "/api/pages/{id}",
+            Of::Page,
+            json!({"details_revision": 1, "name": "x"}),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/details",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/versions",
+            Of::Page,
+            none.clone(),
+        ),
         (post.clone(), "/api/pages/{id}/copy", Of::Page, none.clone()),
-        (put.clone(), "/api/pages/{id}/plan", Of::Page, json!({"revision": 1, "plan": plan, "reason": "x"})),
+        (
+            put.clone(),
+            "/api/pages/{id}/plan",
+            Of::Page,
+            json!({"revision": 1, "plan": plan, "reason": "x"}),
+        ),
         (post.clone(), "/api/pages/{id}/undo", Of::Page, step.clone()),
         (post.clone(), "/api/pages/{id}/redo", Of::Page, step),
-        (post.clone(), "/api/pages/{id}/return", Of::Page, json!({"revision": 1, "to": 1})),
-        (get.clone(), "/api/pages/{id}/revisions", Of::Page, none.clone()),
-        (get.clone(), "/api/pages/{id}/revisions/{revision}", Of::Page, none.clone()),
-        (post, "/api/pages/{id}/versions", Of::Page, json!({"revision": 1, "name": "x"})),
-        (delete.clone(), "/api/pages/{id}/versions", Of::Page, none.clone()),
-        (get.clone(), "/api/pages/{id}/layout", Of::Page, none.clone()),
-        (get.clone(), "/api/pages/{id}/drawing.svg", Of::Page, none.clone()),
-        (get.clone(), "/api/pages/{id}/sheet.pdf", Of::Page, none.clone()),
+        (
+            post.clone(),
+            "/api/pages/{id}/return",
+            Of::Page,
+            json!({"revision": 1, "to": 1}),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/revisions",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/revisions/{revision}",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            post,
+            "/api/pages/{id}/versions",
+            Of::Page,
+            json!({"revision": 1, "name": "x"}),
+        ),
+        (
+            delete.clone(),
+            "/api/pages/{id}/versions",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/layout",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/drawing.svg",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/sheet.pdf",
+            Of::Page,
+            none.clone(),
+        ),
         (get, "/api/pages/{id}/sheet.svg", Of::Page, none.clone()),
-        (put, "/api/team/people/{id}", Of::Person, json!({"role": "guest"})),
-        (delete.clone(), "/api/team/people/{id}", Of::Person, none.clone()),
+        (
+            put,
+            "/api/team/people/{id}",
+            Of::Person,
+            json!({"role": "guest"}),
+        ),
+        (
+            delete.clone(),
+            "/api/team/people/{id}",
+            Of::Person,
+            none.clone(),
+        ),
         (delete, "/api/team/invites/{id}", Of::Invite, none.clone()),
-        (Method::POST, "/api/team/people/{id}/password-link", Of::Person, none.clone()),
+        (
+            Method::POST,
+            "/api/team/people/{id}/password-link",
+            Of::Person,
+            none.clone(),
+        ),
         (Method::GET, "/api/lifts/{id}", Of::Lift, none.clone()),
         (Method::GET, "/api/lifts/{id}/page", Of::Lift, none.clone()),
-        (Method::POST, "/api/lifts/{id}/edges", Of::Lift, json!({"sides": [0.1, 0.1, 0.4, 0.4]})),
+        (
+            Method::POST,
+            "/api/lifts/{id}/edges",
+            Of::Lift,
+            json!({"sides": [0.1, 0.1, 0.4, 0.4]}),
+        ),
         (Method::GET, "/api/pictures/{id}", Of::Picture, none.clone()),
-        (Method::GET, "/api/pictures/{id}/{form}", Of::Picture, none.clone()),
+        (
+            Method::GET,
+            "/api/pictures/{id}/{form}",
+            Of::Picture,
+            none.clone(),
+        ),
         (Method::GET, "/api/pictures/{id}/reading", Of::Picture, none),
-        (Method::POST, "/api/pictures/{id}/lift", Of::Picture, json!({"width": "12", "height": "12"})),
-        (Method::POST, "/api/pictures/{id}/edges", Of::Picture, json!({"sides": [0.1, 0.1, 0.4, 0.4]})),
+        (
+            Method::POST,
+            "/api/pictures/{id}/lift",
+            Of::Picture,
+            json!({"width": "12", "height": "12"}),
+        ),
+        (
+            Method::POST,
+            "/api/pictures/{id}/edges",
+            Of::Picture,
+            json!({"sides": [0.1, 0.1, 0.4, 0.4]}),
+        ),
     ]
 }
 
@@ -69,13 +204,35 @@ async fn another_teams_ids_are_missing_on_every_route() {
     // Sandpiper leads the neighbours, and has nothing to do with the club.
     let (wren, sandpiper) = (house.as_wren().await, house.as_person("sandpiper").await);
     let page = wren.kites().await;
-    let teal = wren.get("/api/team").await.1["people"].as_array().unwrap().iter().find(|p| p["account"] == "teal").unwrap().clone();
-    let invite = wren.post("/api/team/invites", &json!({"role": "guest"})).await.1;
+    let teal = wren.get("/api/team").await.1["people"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|p| p["account"] == "teal")
+        .unwrap()
+        .clone();
+    let invite = wren
+        .post("/api/team/invites", &json!({"role": "guest"}))
+        .await
+        .1;
     let picture = wren.get("/api/pictures").await.1[0].clone();
-    let lift = wren.post(&format!("/api/pictures/{}/lift", id(&picture)), &json!({"width": "12", "height": "12"})).await.1;
+    let lift = wren
+        .post(
+            &format!("/api/pictures/{}/lift", id(&picture)),
+            &json!({"width": "12", "height": "12"}),
+        )
+        .await
+        .1;
     let table = routes(&page["plan"]);
-    let known: BTreeSet<(String, String)> = table.iter().map(|r| (r.0.to_string().to_lowercase(), r.1.to_owned())).collect();
-    assert_eq!(known, described(), "every route with an id stands in the table");
+    let known: BTreeSet<(String, String)> = table
+        .iter()
+        .map(|r| (r.0.to_string().to_lowercase(), r.1.to_owned()))
+        .collect();
+    assert_eq!(
+        known,
+        described(),
+        "every route with an id stands in the table"
+    );
     for (method, path, of, body) in table {
         let foreign = match of {
             Of::Page => id(&page),
@@ -85,7 +242,10 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Picture => id(&picture),
             Of::Lift => id(&lift),
         };
-        let path = path.replace("{id}", &foreign).replace("{revision}", "1").replace("{form}", "thumb")
+        let path = path
+            .replace("{id}", &foreign)
+            .replace("{revision}", "1")
+            .replace("{form}", "thumb")
             + if path.ends_with("/versions") && method == Method::DELETE {
                 "?name=x"
             } else if path.ends_with("/document") && method == Method::PUT {
@@ -96,30 +256,79 @@ async fn another_teams_ids_are_missing_on_every_route() {
                 ""
             };
         let (status, problem) = ask(&sandpiper, &method, &path, &body).await;
-        assert_eq!((status, &problem["type"]), (StatusCode::NOT_FOUND, &json!("missing")), "{method} {path}: {problem}");
+        assert_eq!(
+            (status, &problem["type"]),
+            (StatusCode::NOT_FOUND, &json!("missing")),
+            "{method} {path}: {problem}"
+        );
     }
     // And none of it came through all the same.
     assert_eq!(wren.kites().await, page);
-    assert_eq!(wren.get("/api/team").await.1["invites"].as_array().unwrap().len(), 1);
+    assert_eq!(
+        wren.get("/api/team").await.1["invites"]
+            .as_array()
+            .unwrap()
+            .len(),
+        1
+    );
     let of_lift = format!("/api/sketches?picture={}&lift={}", id(&picture), id(&lift));
-    assert_eq!(wren.post(&of_lift, &page["plan"]["fit"]["sketch"]).await.0, StatusCode::CREATED);
-    assert_eq!(sandpiper.post(&of_lift, &page["plan"]["fit"]["sketch"]).await.0, StatusCode::NOT_FOUND);
+    assert_eq!(
+        wren.post(&of_lift, &page["plan"]["fit"]["sketch"]).await.0,
+        StatusCode::CREATED
+    );
+    assert_eq!(
+        sandpiper
+            .post(&of_lift, &page["plan"]["fit"]["sketch"])
+            .await
+            .0,
+        StatusCode::NOT_FOUND
+    );
     let foreign = format!("/api/sketches?picture={}", id(&picture));
-    assert_eq!(sandpiper.post(&foreign, &page["plan"]["fit"]["sketch"]).await.0, StatusCode::NOT_FOUND);
-    let (status, _) = sandpiper.post("/api/pages", &json!({"sketch": page["sketch"]})).await;
-    assert_eq!(status, StatusCode::NOT_FOUND, "an id in a body is bound to the team too");
+    assert_eq!(
+        sandpiper
+            .post(&foreign, &page["plan"]["fit"]["sketch"])
+            .await
+            .0,
+        StatusCode::NOT_FOUND
+    );
+    let (status, _) = sandpiper
+        .post("/api/pages", &json!({"sketch": page["sketch"]}))
+        .await;
+    assert_eq!(
+        status,
+        StatusCode::NOT_FOUND,
+        "an id in a body is bound to the team too"
+    );
 }
 
 async fn ask(guest: &Guest, method: &Method, path: &str, body: &Value) -> (StatusCode, Value) {
     let request = guest.request(method.clone(), path);
-    answer(if body.is_null() { request } else { request.json(body) }).await
+    answer(if body.is_null() {
+        request
+    } else {
+        request.json(body)
+    })
+    .await
 }
 
 /// The routes with an id that the API describes of itself.
 fn described() -> BTreeSet<(String, String)> {
     let description: Value = serde_json::from_str(&metrosk_server::openapi()).unwrap();
-    let paths = description["paths"].as_object().unwrap().iter().filter(|(path, _)| path.contains("{id}"));
-    paths.flat_map(|(path, methods)| methods.as_object().unwrap().keys().map(|m| (m.clone(), path.clone())).collect::<Vec<_>>()).collect()
+    let paths = description["paths"]
+        .as_object()
+        .unwrap()
+        .iter()
+        .filter(|(path, _)| path.contains("{id}"));
+    paths
+        .flat_map(|(path, methods)| {
+            methods
+                .as_object()
+                .unwrap()
+                .keys()
+                .map(|m| (m.clone(), path.clone()))
+                .collect::<Vec<_>>()
+        })
+        .collect()
 }
 
 #[tokio::test]
@@ -127,11 +336,29 @@ async fn she_sees_the_team_that_she_is_in() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
     let me = wren.get("/api/me").await.1;
-    let other = me["teams"].as_array().unwrap().iter().find(|t| t["name"] == "Harbour Lamp Makers").unwrap();
-    let (status, me) = wren.put("/api/session/team", &json!({"team": other["id"]})).await;
+    let other = me["teams"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|t| t["name"] == "Harbour Lamp Makers")
+        .unwrap();
+    let (status, me) = wren
+        .put("/api/session/team", &json!({"team": other["id"]}))
+        .await;
     assert_eq!((status, &me["role"]), (StatusCode::OK, &json!("member")));
     let pages = wren.get("/api/pages").await.1;
-    assert_eq!(pages.as_array().unwrap().iter().map(|p| p["name"].as_str().unwrap()).collect::<Vec<_>>(), ["Lamps at dusk"]);
+    assert_eq!(
+        pages
+            .as_array()
+            .unwrap()
+            .iter()
+            .map(|p| p["name"].as_str().unwrap())
+            .collect::<Vec<_>>(),
+        ["Lamps at dusk"]
+    );
     let nobody = json!({"team": "00000000-0000-4000-8000-000000000000"});
-    assert_eq!(wren.put("/api/session/team", &nobody).await.0, StatusCode::NOT_FOUND);
+    assert_eq!(
+        wren.put("/api/session/team", &nobody).await.0,
+        StatusCode::NOT_FOUND
+    );
 }

@@ -18,13 +18,25 @@ pub(crate) struct Panel {
 
 impl Panel {
     pub(crate) fn upright(extent: Extent) -> Panel {
-        Panel { middle: extent.middle(), w: extent.w(), h: extent.h(), turn: 0.0, seen: 1.0, edges: [false; 4] }
+        Panel {
+            middle: extent.middle(),
+            w: extent.w(),
+            h: extent.h(),
+            turn: 0.0,
+            seen: 1.0,
+            edges: [false; 4],
+        }
     }
 
     /// The corners clockwise from the top left.
     pub(crate) fn points(&self) -> [[f64; 2]; 4] {
         let (s, c) = self.turn.to_radians().sin_cos();
-        let at = |u: f64, v: f64| [self.middle[0] + u * c - v * s, self.middle[1] + u * s + v * c];
+        let at = |u: f64, v: f64| {
+            [
+                self.middle[0] + u * c - v * s,
+                self.middle[1] + u * s + v * c,
+            ]
+        };
         let (a, b) = (self.w / 2.0, self.h / 2.0);
         [at(-a, -b), at(a, -b), at(a, b), at(-a, b)]
     }
@@ -45,7 +57,11 @@ impl Panel {
     pub(crate) fn depth(&self, p: [f64; 2]) -> f64 {
         let (x, y) = (p[0] - self.middle[0], p[1] - self.middle[1]);
         // Most panels stand straight, and this is asked millions of times.
-        let (s, c) = if self.turn == 0.0 { (0.0, 1.0) } else { self.turn.to_radians().sin_cos() };
+        let (s, c) = if self.turn == 0.0 {
+            (0.0, 1.0)
+        } else {
+            self.turn.to_radians().sin_cos()
+        };
         (self.w / 2.0 - (x * c + y * s).abs()).min(self.h / 2.0 - (y * c - x * s).abs())
     }
 
@@ -85,15 +101,32 @@ mod tests {
     use super::*;
 
     fn panel(turn: f64) -> Panel {
-        Panel { middle: [50.0, 40.0], w: 40.0, h: 20.0, turn, seen: 1.0, edges: [false; 4] }
+        Panel {
+            middle: [50.0, 40.0],
+            w: 40.0,
+            h: 20.0,
+            turn,
+            seen: 1.0,
+            edges: [false; 4],
+        }
     }
 
     #[test]
     fn corners_go_clockwise_from_the_top_left() {
-        assert_eq!(panel(0.0).points(), [[30.0, 30.0], [70.0, 30.0], [70.0, 50.0], [30.0, 50.0]]);
+        assert_eq!(
+            panel(0.0).points(),
+            [[30.0, 30.0], [70.0, 30.0], [70.0, 50.0], [30.0, 50.0]]
+        );
         let turned = panel(90.0).points();
-        for (found, at) in turned.iter().zip([[60.0, 20.0], [60.0, 60.0], [40.0, 60.0], [40.0, 20.0]]) {
-            assert!((found[0] - at[0]).abs() < 1e-9 && (found[1] - at[1]).abs() < 1e-9, "{turned:?}");
+        for (found, at) in
+            turned
+                .iter()
+                .zip([[60.0, 20.0], [60.0, 60.0], [40.0, 60.0], [40.0, 20.0]])
+        {
+            assert!(
+                (found[0] - at[0]).abs() < 1e-9 && (found[1] - at[1]).abs() < 1e-9,
+                "{turned:?}"
+            );
         }
     }
 
@@ -117,7 +150,12 @@ mod tests {
     fn covers_hide_what_is_well_inside_them() {
         let over = Cover::Panel(panel(0.0));
         assert!(over.hides([50.0, 40.0]) && !over.hides([50.0, 33.0]) && !over.hides([90.0, 40.0]));
-        let round = Cover::Ellipse(Extent { x0: 0.0, y0: 0.0, x1: 40.0, y1: 20.0 });
+        let round = Cover::Ellipse(Extent {
+            x0: 0.0,
+            y0: 0.0,
+            x1: 40.0,
+            y1: 20.0,
+        });
         assert!(round.hides([20.0, 10.0]) && round.hides([20.0, 1.0]) && !round.hides([3.0, 2.0]));
     }
 }

@@ -44,11 +44,20 @@ pub(super) struct Track {
 }
 
 pub(super) fn passable(track: &Track, from: f64, until: f64) -> f64 {
-    if track.edge { 1.0 } else { track.passable.over(from, until) / (until - from) }
+    if track.edge {
+        1.0
+    } else {
+        track.passable.over(from, until) / (until - from)
+    }
 }
 
 pub(super) fn fresh(track: &Track) -> Sums {
-    let line: Vec<bool> = track.line.iter().zip(&track.used).map(|(a, b)| *a && !*b).collect();
+    let line: Vec<bool> = track
+        .line
+        .iter()
+        .zip(&track.used)
+        .map(|(a, b)| *a && !*b)
+        .collect();
     Sums::of(&line)
 }
 
@@ -123,20 +132,41 @@ mod tests {
     use super::*;
 
     fn run(from: f64, until: f64, at: f64) -> Run {
-        Run { a: [from, at], b: [until, at], thick: 2.0, dark: 1.0 }
+        Run {
+            a: [from, at],
+            b: [until, at],
+            thick: 2.0,
+            dark: 1.0,
+        }
     }
 
     #[test]
     fn sums_count_what_lies_between() {
         let sums = Sums::of(&[true, true, false, true, false]);
-        assert_eq!((sums.over(0.0, 5.0), sums.over(1.0, 3.0), sums.over(4.0, 5.0)), (3.0, 1.0, 0.0));
+        assert_eq!(
+            (
+                sums.over(0.0, 5.0),
+                sums.over(1.0, 3.0),
+                sums.over(4.0, 5.0)
+            ),
+            (3.0, 1.0, 0.0)
+        );
         // Beyond the ends there is nothing, and backwards neither.
         assert_eq!((sums.over(-9.0, 99.0), sums.over(3.0, 1.0)), (3.0, 0.0));
     }
 
     #[test]
     fn strokes_in_line_share_a_track_and_short_ones_have_none() {
-        let found = tracks(&[run(10.0, 60.0, 20.0), run(80.0, 140.0, 21.0), run(10.0, 90.0, 60.0), run(100.0, 110.0, 90.0)], &[], 100.0);
+        let found = tracks(
+            &[
+                run(10.0, 60.0, 20.0),
+                run(80.0, 140.0, 21.0),
+                run(10.0, 90.0, 60.0),
+                run(100.0, 110.0, 90.0),
+            ],
+            &[],
+            100.0,
+        );
         let places: Vec<i64> = found.iter().map(|t| t.at.round() as i64).collect();
         assert_eq!(places, [21, 60]);
         assert!((found[0].seen.over(0.0, 200.0) - 112.0).abs() < 3.0);
@@ -150,7 +180,11 @@ mod tests {
         let found = tracks(&[run(10.0, 90.0, 4.0)], &[(5.0, false)], 100.0);
         // The stroke along the edge is the edge's own.
         assert_eq!(found.len(), 1);
-        assert!(found[0].edge && passable(&found[0], 0.0, 150.0) == 1.0 && found[0].seen.over(0.0, 200.0) == 0.0);
+        assert!(
+            found[0].edge
+                && passable(&found[0], 0.0, 150.0) == 1.0
+                && found[0].seen.over(0.0, 200.0) == 0.0
+        );
     }
 
     #[test]

@@ -19,13 +19,21 @@ const EITHER_PAGE: f64 = 0.28;
 
 /// A print's width (or height) as it lies in its slot, in inches.
 fn full(print: &Print, item: &Item, across: bool) -> f64 {
-    let side = if across == nearer_to_quarter(item.turn) { print.size.h } else { print.size.w };
+    let side = if across == nearer_to_quarter(item.turn) {
+        print.size.h
+    } else {
+        print.size.w
+    };
     side.ticks() as f64 / INCH
 }
 
 /// The stretches across (or down) a print that faces take up, in shares, in order; faces that overlap or touch are one.
 fn stretches(print: &Print, item: &Item, across: bool) -> Vec<(f64, f64)> {
-    let mut runs: Vec<(f64, f64)> = print.faces.iter().map(|f| f.run(across, item.quarters())).collect();
+    let mut runs: Vec<(f64, f64)> = print
+        .faces
+        .iter()
+        .map(|f| f.run(across, item.quarters()))
+        .collect();
     runs.sort_by(|a, b| a.0.total_cmp(&b.0));
     let mut joined: Vec<(f64, f64)> = Vec::with_capacity(runs.len());
     for run in runs {
@@ -57,31 +65,56 @@ impl Scene<'_> {
         if item.kind == Kind::Title {
             return self.word_gaps(item);
         }
-        let Some(print) = self.only_print(item).filter(|p| !p.faces.is_empty()) else { return Vec::new() };
+        let Some(print) = self.only_print(item).filter(|p| !p.faces.is_empty()) else {
+            return Vec::new();
+        };
         if !self.request.across_fold.contains(&item.kind) || item.is_tilted() {
             return Vec::new();
         }
         let stretches = stretches(print, item, true);
         let begins = stretches.iter().map(|s| s.0).chain([1.0]);
         let ends = [0.0].into_iter().chain(stretches.iter().map(|s| s.1));
-        ends.zip(begins).map(|(end, begin)| f64::midpoint(end, begin)).collect()
+        ends.zip(begins)
+            .map(|(end, begin)| f64::midpoint(end, begin))
+            .collect()
     }
 }
 
 /// The rows and pulls of prints with faces.
 pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) {
-    let Photos::Prints(prints) = &scene.request.photos else { return };
+    let Photos::Prints(prints) = &scene.request.photos else {
+        return;
+    };
     for (n, item) in scene.items.iter().enumerate() {
         for (cell, (print, (cols, rows))) in item.prints.iter().zip(item.cell_runs()).enumerate() {
             let print = &prints[*print];
             if print.faces.is_empty() {
                 continue;
             }
-            let slots = [(true, Vars::over(&model.vars[n].cols, cols)), (false, Vars::over(&model.vars[n].rows, rows))];
+            let slots = [
+                (true, Vars::over(&model.vars[n].cols, cols)),
+                (false, Vars::over(&model.vars[n].rows, rows)),
+            ];
             for (across, slot) in slots {
-                let low = begin(model, scene, (n, cell), slot, full(print, item, across), across);
-                shown(model, n, slot, &low, stretches(print, item, across), full(print, item, across));
-                if let (true, Some(Side::Through(gap)), Some(fold)) = (across, sides[n], scene.fold()) {
+                let low = begin(
+                    model,
+                    scene,
+                    (n, cell),
+                    slot,
+                    full(print, item, across),
+                    across,
+                );
+                shown(
+                    model,
+                    n,
+                    slot,
+                    &low,
+                    stretches(print, item, across),
+                    full(print, item, across),
+                );
+                if let (true, Some(Side::Through(gap)), Some(fold)) =
+                    (across, sides[n], scene.fold())
+                {
                     between(model, scene, n, &low, (print, gap, fold));
                 }
             }
@@ -90,44 +123,113 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) 
 }
 
 /// Where the print's low edge lies on the page: a whole print fills its slot, a trimmed one reaches beyond it.
-fn begin(model: &mut Model, scene: &Scene<'_>, (n, cell): (usize, usize), (low, high): (usize, usize), full: f64, across: bool) -> Expr {
+fn begin(
+    model: &mut Model,
+    scene: &Scene<'_>,
+    (n, cell): (usize, usize),
+    (low, high): (usize, usize),
+    full: f64,
+    across: bool,
+) -> Expr {
     if scene.request.whole {
         return Expr::of(&[(low, 1.0)]);
     }
     let programme = &mut model.programme;
-    let at = programme.var(f64::midpoint(programme.expected[low], programme.expected[high]) - full / 2.0);
-    programme.hard(Expr::of(&[(low, 1.0), (at, -1.0)]), Sense::AtLeast, 0.0, Reason::Print(n));
-    programme.hard(Expr::of(&[(at, 1.0), (high, -1.0)]), Sense::AtLeast, -full, Reason::Print(n));
-    programme.pull(Expr::of(&[(low, 0.5 / full), (high, 0.5 / full), (at, -1.0 / full)]), 0.5, MIDDLE);
+    let at = programme
+        .var(f64::midpoint(programme.expected[low], programme.expected[high]) - full / 2.0);
+    programme.hard(
+        Expr::of(&[(low, 1.0), (at, -1.0)]),
+        Sense::AtLeast,
+        0.0,
+        Reason::Print(n),
+    );
+    programme.hard(
+        Expr::of(&[(at, 1.0), (high, -1.0)]),
+        Sense::AtLeast,
+        -full,
+        Reason::Print(n),
+    );
+    programme.pull(
+        Expr::of(&[(low, 0.5 / full), (high, 0.5 / full), (at, -1.0 / full)]),
+        0.5,
+        MIDDLE,
+    );
     model.vars[n].print_begins[cell][usize::from(!across)] = Some(at);
     Expr::of(&[(at, 1.0)])
 }
 
 /// Faces show: what is trimmed is trimmed beside them.
-fn shown(model: &mut Model, n: usize, (low, high): (usize, usize), begin: &Expr, stretches: Vec<(f64, f64)>, full: f64) {
-    let Some((first, last)) = stretches.first().zip(stretches.last()) else { return };
+fn shown(
+    model: &mut Model,
+    n: usize,
+    (low, high): (usize, usize),
+    begin: &Expr,
+    stretches: Vec<(f64, f64)>,
+    full: f64,
+) {
+    let Some((first, last)) = stretches.first().zip(stretches.last()) else {
+        return;
+    };
     let reason = Reason::Wish(Wish::Face, n, n);
-    model.programme.soft(begin.clone().minus(&Expr::of(&[(low, 1.0)])), Sense::AtLeast, -first.0 * full, price::RELATION, reason);
-    model.programme.soft(Expr::of(&[(high, 1.0)]).minus(begin), Sense::AtLeast, last.1 * full, price::RELATION, reason);
+    model.programme.soft(
+        begin.clone().minus(&Expr::of(&[(low, 1.0)])),
+        Sense::AtLeast,
+        -first.0 * full,
+        price::RELATION,
+        reason,
+    );
+    model.programme.soft(
+        Expr::of(&[(high, 1.0)]).minus(begin),
+        Sense::AtLeast,
+        last.1 * full,
+        price::RELATION,
+        reason,
+    );
 }
 
 /// The fold passes through one of the gaps between the faces, off them by the guard where there is room for it.
-fn between(model: &mut Model, scene: &Scene<'_>, n: usize, begin: &Expr, (print, gap, fold): (&Print, u8, f64)) {
+fn between(
+    model: &mut Model,
+    scene: &Scene<'_>,
+    n: usize,
+    begin: &Expr,
+    (print, gap, fold): (&Print, u8, f64),
+) {
     let item = &scene.items[n];
-    let (width, guard) = (full(print, item, true), scene.request.fold_guard.ticks() as f64 / INCH);
+    let (width, guard) = (
+        full(print, item, true),
+        scene.request.fold_guard.ticks() as f64 / INCH,
+    );
     let stretches = stretches(print, item, true);
     let (before, after) = stretches.split_at(usize::from(gap).min(stretches.len()));
-    let room = before.last().zip(after.first()).map_or(f64::INFINITY, |(b, a)| (a.0 - b.1) * width);
+    let room = before
+        .last()
+        .zip(after.first())
+        .map_or(f64::INFINITY, |(b, a)| (a.0 - b.1) * width);
     let off = guard.min(room / 2.0);
     if let Some(last) = before.last() {
-        model.programme.hard(begin.clone().times(-1.0), Sense::AtLeast, last.1 * width + off - fold, Reason::Fold(n));
+        model.programme.hard(
+            begin.clone().times(-1.0),
+            Sense::AtLeast,
+            last.1 * width + off - fold,
+            Reason::Fold(n),
+        );
     }
     if let Some(first) = after.first() {
-        model.programme.hard(begin.clone(), Sense::AtLeast, fold + off - first.0 * width, Reason::Fold(n));
+        model.programme.hard(
+            begin.clone(),
+            Sense::AtLeast,
+            fold + off - first.0 * width,
+            Reason::Fold(n),
+        );
     }
     let ([left, _, right, _], reason) = (model.vars[n].edges, Reason::Wish(Wish::Bounds, n, n));
     let on_left = Expr::of(&[(left, EITHER_PAGE - 1.0), (right, -EITHER_PAGE)]);
-    model.programme.soft(on_left, Sense::AtLeast, -fold, price::BOUNDS, reason);
+    model
+        .programme
+        .soft(on_left, Sense::AtLeast, -fold, price::BOUNDS, reason);
     let on_right = Expr::of(&[(right, 1.0 - EITHER_PAGE), (left, EITHER_PAGE)]);
-    model.programme.soft(on_right, Sense::AtLeast, fold, price::BOUNDS, reason);
+    model
+        .programme
+        .soft(on_right, Sense::AtLeast, fold, price::BOUNDS, reason);
 }

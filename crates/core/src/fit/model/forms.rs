@@ -52,14 +52,23 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
             Kind::Photo => photo(model, scene, n, item),
             Kind::Cluster | Kind::Accent => both_by_mean(model, scene, n, item),
             _ if item.round => both_by_mean(model, scene, n, item),
-            Kind::Paper | Kind::Journal | Kind::Title if item.bleed.is_empty() && scene.request.emphasis == Some(Emphasis::Proportions) => {
+            Kind::Paper | Kind::Journal | Kind::Title
+                if item.bleed.is_empty()
+                    && scene.request.emphasis == Some(Emphasis::Proportions) =>
+            {
                 both_by_mean(model, scene, n, item);
             }
             _ => size(model, n, item),
         }
         if item.round {
             let expr = model.vars[n].size(true).minus(&model.vars[n].size(false));
-            model.programme.soft(expr, Sense::Equal, 0.0, price::ROUND, Reason::Wish(Wish::Round, n, n));
+            model.programme.soft(
+                expr,
+                Sense::Equal,
+                0.0,
+                price::ROUND,
+                Reason::Wish(Wish::Round, n, n),
+            );
         }
         if scene.keep(n).is_some_and(Keep::holds_size) && item.frames.is_none() {
             kept_size(model, scene, n, item);
@@ -80,9 +89,19 @@ fn kept_size(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let (drawn, want) = (inches(item.drawn), inches(item.want));
     let keeps_shape = item.round || matches!(item.kind, Kind::Photo | Kind::Cluster | Kind::Accent);
     let mean = scene.map.mean();
-    let (w, h) = if keeps_shape && !item.is_split() { (drawn.w() * mean, drawn.h() * mean) } else { (want.w(), want.h()) };
+    let (w, h) = if keeps_shape && !item.is_split() {
+        (drawn.w() * mean, drawn.h() * mean)
+    } else {
+        (want.w(), want.h())
+    };
     for (wide, side) in [(true, w), (false, h)] {
-        model.programme.soft(model.vars[n].size(wide), Sense::Equal, side, KEPT_PRICE, Reason::Wish(Wish::Bounds, n, n));
+        model.programme.soft(
+            model.vars[n].size(wide),
+            Sense::Equal,
+            side,
+            KEPT_PRICE,
+            Reason::Wish(Wish::Bounds, n, n),
+        );
     }
 }
 
@@ -95,12 +114,32 @@ fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     };
     if scene.keep(n).is_some_and(Keep::holds_place) {
         for (in_x, at) in [(true, want.cx()), (false, want.cy())] {
-            model.programme.soft(model.vars[n].centre(in_x), Sense::Equal, at, KEPT_PRICE, Reason::Wish(Wish::Bounds, n, n));
+            model.programme.soft(
+                model.vars[n].centre(in_x),
+                Sense::Equal,
+                at,
+                KEPT_PRICE,
+                Reason::Wish(Wish::Bounds, n, n),
+            );
         }
     }
-    let weight = share * scene.stress().0 * if scene.merges() { weight::PLACE.1 } else { weight::PLACE.0 };
-    model.programme.pull(model.vars[n].centre(true), want.cx(), weight / canvas.w().powi(2));
-    model.programme.pull(model.vars[n].centre(false), want.cy(), weight / canvas.h().powi(2));
+    let weight = share
+        * scene.stress().0
+        * if scene.merges() {
+            weight::PLACE.1
+        } else {
+            weight::PLACE.0
+        };
+    model.programme.pull(
+        model.vars[n].centre(true),
+        want.cx(),
+        weight / canvas.w().powi(2),
+    );
+    model.programme.pull(
+        model.vars[n].centre(false),
+        want.cy(),
+        weight / canvas.h().powi(2),
+    );
 }
 
 /// A slot keeps its shape, and grows with the mean of both scales.
@@ -109,11 +148,22 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let mean = scene.map.mean();
     let vars = model.vars[n].clone();
     if item.is_split() {
-        model.programme.pull(vars.size(true).times(1.0 / (drawn.w() * scene.map.sx)), 1.0, weight::PHOTO_SIZE);
-        model.programme.pull(vars.size(false).times(1.0 / (drawn.h() * scene.map.sy)), 1.0, weight::PHOTO_SIZE);
+        model.programme.pull(
+            vars.size(true).times(1.0 / (drawn.w() * scene.map.sx)),
+            1.0,
+            weight::PHOTO_SIZE,
+        );
+        model.programme.pull(
+            vars.size(false).times(1.0 / (drawn.h() * scene.map.sy)),
+            1.0,
+            weight::PHOTO_SIZE,
+        );
         return;
     }
-    let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+    let shape = vars
+        .size(true)
+        .times(1.0 / (drawn.w() * mean))
+        .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
     let own_shape = scene.map.most() < OWN_SHAPE * scene.map.least();
     let weight = match own_shape {
         true => weight::SHAPE.0,
@@ -126,14 +176,27 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 
 /// A slot takes as much of its print as there is room for.
 fn trims(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
-    let Photos::Prints(prints) = &scene.request.photos else { return };
+    let Photos::Prints(prints) = &scene.request.photos else {
+        return;
+    };
     for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()) {
         let size = prints[*print].size;
-        let (w, h) = if item.on_its_side() { (size.h, size.w) } else { (size.w, size.h) };
+        let (w, h) = if item.on_its_side() {
+            (size.h, size.w)
+        } else {
+            (size.w, size.h)
+        };
         let vars = &model.vars[n];
-        for ((low, high), full) in [(Vars::over(&vars.cols, cols), w), (Vars::over(&vars.rows, rows), h)] {
+        for ((low, high), full) in [
+            (Vars::over(&vars.cols, cols), w),
+            (Vars::over(&vars.rows, rows), h),
+        ] {
             let full = full.ticks() as f64 / INCH;
-            model.programme.pull(Expr::of(&[(high, 1.0 / full), (low, -1.0 / full)]), 1.0, weight::TRIM);
+            model.programme.pull(
+                Expr::of(&[(high, 1.0 / full), (low, -1.0 / full)]),
+                1.0,
+                weight::TRIM,
+            );
         }
     }
 }
@@ -144,11 +207,20 @@ fn both_parts(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let (vars, weight) = (model.vars[n].clone(), accent_size(scene));
     for part in &vars.cols {
         let wide = Expr::of(&[(part.1, 1.0), (part.0, -1.0)]);
-        let shape = wide.clone().times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
-        model.programme.pull(wide.times(1.0 / (drawn.w() * mean)), 1.0, weight);
+        let shape = wide
+            .clone()
+            .times(1.0 / (drawn.w() * mean))
+            .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+        model
+            .programme
+            .pull(wide.times(1.0 / (drawn.w() * mean)), 1.0, weight);
         model.programme.pull(shape, 0.0, weight);
     }
-    model.programme.pull(vars.size(false).times(1.0 / (drawn.h() * mean)), 1.0, weight);
+    model.programme.pull(
+        vars.size(false).times(1.0 / (drawn.h() * mean)),
+        1.0,
+        weight,
+    );
 }
 
 fn both_by_mean(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
@@ -157,56 +229,116 @@ fn both_by_mean(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let weight = accent_size(scene);
     both_by(model, n, item, mean, weight);
     let vars = &model.vars[n];
-    let shape = vars.size(true).times(1.0 / (drawn.w() * mean)).minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+    let shape = vars
+        .size(true)
+        .times(1.0 / (drawn.w() * mean))
+        .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
     model.programme.pull(shape, 0.0, weight);
 }
 
 fn accent_size(scene: &Scene<'_>) -> f64 {
-    if scene.merges() { weight::ACCENT_SIZE.1 } else { weight::ACCENT_SIZE.0 }
+    if scene.merges() {
+        weight::ACCENT_SIZE.1
+    } else {
+        weight::ACCENT_SIZE.0
+    }
 }
 
 fn both_by(model: &mut Model, n: usize, item: &Item, scale: f64, weight: f64) {
     let drawn = inches(item.drawn);
     for (wide, side) in [(true, drawn.w()), (false, drawn.h())] {
-        model.programme.pull(model.vars[n].size(wide).times(1.0 / (side * scale)), 1.0, weight);
+        model.programme.pull(
+            model.vars[n].size(wide).times(1.0 / (side * scale)),
+            1.0,
+            weight,
+        );
     }
 }
 
 /// Panels, strips, washes and text grow with the page; a title's letters stay as high as its bounds let them.
 fn size(model: &mut Model, n: usize, item: &Item) {
     let (drawn, want) = (inches(item.drawn), inches(item.want));
-    let high = if item.kind == Kind::Title { (want.h() * drawn.h()).sqrt() } else { want.h() };
-    model.programme.pull(model.vars[n].size(true).times(1.0 / want.w()), 1.0, weight::SIZE);
-    model.programme.pull(model.vars[n].size(false).times(1.0 / want.h()), high / want.h(), weight::SIZE);
+    let high = if item.kind == Kind::Title {
+        (want.h() * drawn.h()).sqrt()
+    } else {
+        want.h()
+    };
+    model.programme.pull(
+        model.vars[n].size(true).times(1.0 / want.w()),
+        1.0,
+        weight::SIZE,
+    );
+    model.programme.pull(
+        model.vars[n].size(false).times(1.0 / want.h()),
+        high / want.h(),
+        weight::SIZE,
+    );
 }
 
 /// Units keep the shape they have in the sketch.
 fn units(model: &mut Model, n: usize, item: &Item) {
     let Some((new, old)) = item.grid else { return };
-    let exchange = |g: crate::sketch::Grid| if item.on_its_side() { (g.rows, g.cols) } else { (g.cols, g.rows) };
+    let exchange = |g: crate::sketch::Grid| {
+        if item.on_its_side() {
+            (g.rows, g.cols)
+        } else {
+            (g.cols, g.rows)
+        }
+    };
     let gap = new.gap.ticks() as f64 / INCH;
-    let (drawn, (old_cols, old_rows), (cols, rows)) = (inches(item.drawn), exchange(old), exchange(new));
+    let (drawn, (old_cols, old_rows), (cols, rows)) =
+        (inches(item.drawn), exchange(old), exchange(new));
     let unit = |size: f64, count: u32| (size - gap * f64::from(count - 1)) / f64::from(count);
     let aspect = unit(drawn.w(), old_cols) / unit(drawn.h(), old_rows);
     // (w - gaps) / cols = aspect * (h - gaps) / rows
     let (cols, rows) = (f64::from(cols), f64::from(rows));
-    let expr = model.vars[n].size(true).times(1.0 / cols).minus(&model.vars[n].size(false).times(aspect / rows));
+    let expr = model.vars[n]
+        .size(true)
+        .times(1.0 / cols)
+        .minus(&model.vars[n].size(false).times(aspect / rows));
     let rhs = gap * (cols - 1.0) / cols - aspect * gap * (rows - 1.0) / rows;
-    model.programme.soft(expr, Sense::Equal, rhs, price::EQUAL, Reason::Wish(Wish::Round, n, n));
+    model.programme.soft(
+        expr,
+        Sense::Equal,
+        rhs,
+        price::EQUAL,
+        Reason::Wish(Wish::Round, n, n),
+    );
 }
 
 /// A cluster or accent keeps its corner of its host: its distance from the host's nearest edge or centre, on each axis.
 fn host(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let Some(h) = item.host else { return };
-    let (own, host, canvas) = (inches(item.drawn), inches(scene.items[h].drawn), scene.canvas());
+    let (own, host, canvas) = (
+        inches(item.drawn),
+        inches(scene.items[h].drawn),
+        scene.canvas(),
+    );
     for (in_x, extent) in [(true, canvas.w()), (false, canvas.h())] {
-        let (near, far) = if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) };
+        let (near, far) = if in_x {
+            (Edge::Left, Edge::Right)
+        } else {
+            (Edge::Top, Edge::Bottom)
+        };
         let at = if in_x { own.cx() } else { own.cy() };
         let middle = if in_x { host.cx() } else { host.cy() };
-        let anchors = [(host.edge(near), model.vars[h].edge(near)), (middle, model.vars[h].centre(in_x)), (host.edge(far), model.vars[h].edge(far))];
-        let Some((from, anchor)) = anchors.into_iter().min_by(|a, b| (a.0 - at).abs().total_cmp(&(b.0 - at).abs())) else { continue };
+        let anchors = [
+            (host.edge(near), model.vars[h].edge(near)),
+            (middle, model.vars[h].centre(in_x)),
+            (host.edge(far), model.vars[h].edge(far)),
+        ];
+        let Some((from, anchor)) = anchors
+            .into_iter()
+            .min_by(|a, b| (a.0 - at).abs().total_cmp(&(b.0 - at).abs()))
+        else {
+            continue;
+        };
         let expr = model.vars[n].centre(in_x).minus(&anchor);
-        model.programme.pull(expr, (at - from) * scene.map.mean(), weight::HOST / extent.powi(2));
+        model.programme.pull(
+            expr,
+            (at - from) * scene.map.mean(),
+            weight::HOST / extent.powi(2),
+        );
     }
 }
 
@@ -216,17 +348,45 @@ fn narrow_gaps(model: &mut Model, scene: &Scene<'_>) {
         return;
     }
     let stretched = scene.map.most() > STRETCHED * scene.map.least();
-    let solid = |i: &Item| matches!(i.kind, Kind::Photo | Kind::Title | Kind::Journal | Kind::Grid);
+    let solid = |i: &Item| {
+        matches!(
+            i.kind,
+            Kind::Photo | Kind::Title | Kind::Journal | Kind::Grid
+        )
+    };
     for (a, first) in scene.items.iter().enumerate().filter(|(_, i)| solid(i)) {
-        for (b, second) in scene.items.iter().enumerate().filter(|(b, i)| *b != a && solid(i)) {
+        for (b, second) in scene
+            .items
+            .iter()
+            .enumerate()
+            .filter(|(b, i)| *b != a && solid(i))
+        {
             for in_x in [true, false] {
                 let gap = distance(first.drawn, second.drawn, in_x);
                 if face(first.drawn, second.drawn, in_x) && gap > AGREE && gap <= NARROW {
-                    let (near, far) = if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) };
+                    let (near, far) = if in_x {
+                        (Edge::Left, Edge::Right)
+                    } else {
+                        (Edge::Top, Edge::Bottom)
+                    };
                     let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
                     let reason = Reason::Wish(Wish::Equal, a, b);
-                    model.programme.soft(expr.clone(), Sense::AtLeast, gap / INCH, price::NARROW_GAP, reason);
-                    model.programme.pull(expr, gap / INCH, if stretched { weight::GAP.1 } else { weight::GAP.0 });
+                    model.programme.soft(
+                        expr.clone(),
+                        Sense::AtLeast,
+                        gap / INCH,
+                        price::NARROW_GAP,
+                        reason,
+                    );
+                    model.programme.pull(
+                        expr,
+                        gap / INCH,
+                        if stretched {
+                            weight::GAP.1
+                        } else {
+                            weight::GAP.0
+                        },
+                    );
                 }
             }
         }

@@ -38,13 +38,28 @@ fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let step = scene.request.snap.ticks() as f64 / INCH;
     for wide in [true, false] {
         let scaled = scene.map.least() * if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
-        let sized = |pin: &Pin| pin.edge == if wide { PinEdge::Width } else { PinEdge::Height };
-        let named = |pin: &Pin| pin.blocks().any(|id| item.from.iter().any(|b| scene.sketch.blocks[*b].id == *id));
+        let sized = |pin: &Pin| {
+            pin.edge
+                == if wide {
+                    PinEdge::Width
+                } else {
+                    PinEdge::Height
+                }
+        };
+        let named = |pin: &Pin| {
+            pin.blocks()
+                .any(|id| item.from.iter().any(|b| scene.sketch.blocks[*b].id == *id))
+        };
         let pinned = scene.request.pins.iter().any(|p| sized(p) && named(p));
         let free = item.frames.is_none() && item.prints.is_empty() && !pinned;
         let share = if free { LEAST_SHARE * scaled } else { 0.0 };
         let least = LEAST_SIDE.max(step).min(scaled * 0.5).max(share);
-        model.programme.hard(model.vars[n].size(wide), Sense::AtLeast, least, Reason::Size(n));
+        model.programme.hard(
+            model.vars[n].size(wide),
+            Sense::AtLeast,
+            least,
+            Reason::Size(n),
+        );
     }
 }
 
@@ -52,9 +67,15 @@ fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 fn half_true(model: &Model, n: usize, item: &Item, in_x: bool) -> Expr {
     let (sin, cos) = item.turn.to_radians().sin_cos();
     // The extent has its sides exchanged already when the turn is nearer to a quarter.
-    let (along, across) = if item.on_its_side() { (sin.abs(), cos.abs()) } else { (cos.abs(), sin.abs()) };
+    let (along, across) = if item.on_its_side() {
+        (sin.abs(), cos.abs())
+    } else {
+        (cos.abs(), sin.abs())
+    };
     let vars = &model.vars[n];
-    vars.size(in_x).times(along / 2.0).plus(across / 2.0, &vars.size(!in_x))
+    vars.size(in_x)
+        .times(along / 2.0)
+        .plus(across / 2.0, &vars.size(!in_x))
 }
 
 /// An edge of the item's true bounds.
@@ -63,8 +84,14 @@ fn true_edge(model: &Model, n: usize, item: &Item, edge: Edge) -> Expr {
         return model.vars[n].edge(edge);
     }
     let in_x = matches!(edge, Edge::Left | Edge::Right);
-    let sign = if matches!(edge, Edge::Left | Edge::Top) { -1.0 } else { 1.0 };
-    model.vars[n].centre(in_x).plus(sign, &half_true(model, n, item, in_x))
+    let sign = if matches!(edge, Edge::Left | Edge::Top) {
+        -1.0
+    } else {
+        1.0
+    };
+    model.vars[n]
+        .centre(in_x)
+        .plus(sign, &half_true(model, n, item, in_x))
 }
 
 /// `expr` lies within a bound on the side of that edge.
@@ -72,7 +99,9 @@ fn within(model: &mut Model, expr: Expr, edge: Edge, bound: f64, reason: Reason)
     if matches!(edge, Edge::Left | Edge::Top) {
         model.programme.hard(expr, Sense::AtLeast, bound, reason);
     } else {
-        model.programme.hard(expr.times(-1.0), Sense::AtLeast, -bound, reason);
+        model
+            .programme
+            .hard(expr.times(-1.0), Sense::AtLeast, -bound, reason);
     }
 }
 
@@ -81,17 +110,34 @@ fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     for edge in &item.bleed {
         let bound = scene.place.edge(*edge);
         let hangs_over = item.from.iter().any(|b| {
-            let (at, limit) = (scene.sketch.blocks[*b].extent().edge(*edge), sketch_canvas.edge(*edge));
-            if matches!(edge, Edge::Left | Edge::Top) { at <= limit + 1.0 } else { at >= limit - 1.0 }
+            let (at, limit) = (
+                scene.sketch.blocks[*b].extent().edge(*edge),
+                sketch_canvas.edge(*edge),
+            );
+            if matches!(edge, Edge::Left | Edge::Top) {
+                at <= limit + 1.0
+            } else {
+                at >= limit - 1.0
+            }
         });
         if !item.is_tilted() || hangs_over {
-            model.programme.hard(model.vars[n].edge(*edge), Sense::Equal, bound, Reason::Bleed(n));
+            model.programme.hard(
+                model.vars[n].edge(*edge),
+                Sense::Equal,
+                bound,
+                Reason::Bleed(n),
+            );
         } else {
             // A tilted block reaches the edge with a corner: its true bounds must.
             let in_x = matches!(edge, Edge::Left | Edge::Right);
-            let sign = if matches!(edge, Edge::Left | Edge::Top) { -1.0 } else { 1.0 };
+            let sign = if matches!(edge, Edge::Left | Edge::Top) {
+                -1.0
+            } else {
+                1.0
+            };
             let ellipse = scene.sketch.blocks[item.from[0]].shape == Shape::Ellipse;
-            let reach = half_true(model, n, item, in_x).times(if ellipse { 0.5_f64.sqrt() } else { 1.0 });
+            let reach =
+                half_true(model, n, item, in_x).times(if ellipse { 0.5_f64.sqrt() } else { 1.0 });
             let expr = model.vars[n].centre(in_x).plus(sign, &reach);
             within(model, expr, edge.opposite(), bound, Reason::Bleed(n));
         }
@@ -101,8 +147,12 @@ fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 fn margins(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let (canvas, fold_at) = (scene.canvas(), &scene.request.fold_at);
     // What runs over the fold alone runs off no edge of the spread.
-    let runs_off = item.bleed.iter().any(|e| fold_at.len() > 1 || !fold_at.contains(e));
-    let [margin, guard] = [scene.request.margin, scene.request.fold_guard].map(|l| l.ticks() as f64 / INCH);
+    let runs_off = item
+        .bleed
+        .iter()
+        .any(|e| fold_at.len() > 1 || !fold_at.contains(e));
+    let [margin, guard] =
+        [scene.request.margin, scene.request.fold_guard].map(|l| l.ticks() as f64 / INCH);
     for edge in Edge::ALL.into_iter().filter(|e| !item.bleed.contains(e)) {
         let at_fold = fold_at.contains(&edge);
         if !runs_off && !item.inside && !at_fold {
@@ -111,14 +161,41 @@ fn margins(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         // What bleeds somewhere keeps to the page elsewhere, by its measured extent. A page that is said twice has its outer edge there too.
         let keeps_margin = !runs_off && item.inside && (!at_fold || fold_at.len() > 1);
         let margin = if keeps_margin { margin } else { 0.0 };
-        let guard = if at_fold && is_guarded(item) { guard } else { 0.0 };
-        let inset = margin.max(guard) * if matches!(edge, Edge::Left | Edge::Top) { 1.0 } else { -1.0 };
-        let expr = if !runs_off || at_fold { true_edge(model, n, item, edge) } else { model.vars[n].edge(edge) };
-        let reason = if at_fold && guard >= margin { Reason::Fold(n) } else { Reason::Margin(n) };
+        let guard = if at_fold && is_guarded(item) {
+            guard
+        } else {
+            0.0
+        };
+        let inset = margin.max(guard)
+            * if matches!(edge, Edge::Left | Edge::Top) {
+                1.0
+            } else {
+                -1.0
+            };
+        let expr = if !runs_off || at_fold {
+            true_edge(model, n, item, edge)
+        } else {
+            model.vars[n].edge(edge)
+        };
+        let reason = if at_fold && guard >= margin {
+            Reason::Fold(n)
+        } else {
+            Reason::Margin(n)
+        };
         // A tilted block that touches an edge by its corner does so to a hair, as it did in the sketch.
         let hair = if item.is_tilted() { A_HAIR } else { 0.0 };
-        let outward = if matches!(edge, Edge::Left | Edge::Top) { -hair } else { hair };
-        within(model, expr, edge, canvas.edge(edge) + inset + outward, reason);
+        let outward = if matches!(edge, Edge::Left | Edge::Top) {
+            -hair
+        } else {
+            hair
+        };
+        within(
+            model,
+            expr,
+            edge,
+            canvas.edge(edge) + inset + outward,
+            reason,
+        );
     }
 }
 
@@ -128,11 +205,22 @@ fn is_guarded(item: &Item) -> bool {
 }
 
 fn mat(model: &mut Model, n: usize, item: &Item) {
-    let Some((framed, borders)) = item.frames else { return };
-    for (edge, sign) in [(Edge::Left, -1.0), (Edge::Top, -1.0), (Edge::Right, 1.0), (Edge::Bottom, 1.0)] {
+    let Some((framed, borders)) = item.frames else {
+        return;
+    };
+    for (edge, sign) in [
+        (Edge::Left, -1.0),
+        (Edge::Top, -1.0),
+        (Edge::Right, 1.0),
+        (Edge::Bottom, 1.0),
+    ] {
         let border = borders[edge_at(edge)] / INCH;
-        let expr = model.vars[n].edge(edge).minus(&model.vars[framed].edge(edge));
-        model.programme.hard(expr, Sense::Equal, sign * border, Reason::Mat(n));
+        let expr = model.vars[n]
+            .edge(edge)
+            .minus(&model.vars[framed].edge(edge));
+        model
+            .programme
+            .hard(expr, Sense::Equal, sign * border, Reason::Mat(n));
     }
 }
 
@@ -150,34 +238,78 @@ fn cells(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item, side: Opti
             let between = Expr::of(&[(pair[1].0, 1.0), (pair[0].1, -1.0)]);
             if middle == Some(k + 1) {
                 let fold = scene.fold().unwrap_or_default();
-                model.programme.hard(Expr::of(&[(pair[0].1, -1.0)]), Sense::AtLeast, guard - fold, Reason::Fold(n));
-                model.programme.hard(Expr::of(&[(pair[1].0, 1.0)]), Sense::AtLeast, fold + guard, Reason::Fold(n));
+                model.programme.hard(
+                    Expr::of(&[(pair[0].1, -1.0)]),
+                    Sense::AtLeast,
+                    guard - fold,
+                    Reason::Fold(n),
+                );
+                model.programme.hard(
+                    Expr::of(&[(pair[1].0, 1.0)]),
+                    Sense::AtLeast,
+                    fold + guard,
+                    Reason::Fold(n),
+                );
                 let least = gap.max(2.0 * guard);
-                model.programme.soft(between.clone().times(-1.0), Sense::AtLeast, -least, price::HALVES, Reason::Wish(Wish::Gap, n, n));
-                model.programme.hard(between, Sense::AtLeast, least, Reason::Cells(n));
+                model.programme.soft(
+                    between.clone().times(-1.0),
+                    Sense::AtLeast,
+                    -least,
+                    price::HALVES,
+                    Reason::Wish(Wish::Gap, n, n),
+                );
+                model
+                    .programme
+                    .hard(between, Sense::AtLeast, least, Reason::Cells(n));
             } else {
-                model.programme.hard(between, Sense::Equal, gap, Reason::Cells(n));
+                model
+                    .programme
+                    .hard(between, Sense::Equal, gap, Reason::Cells(n));
             }
         }
         for run in runs {
-            model.programme.hard(Expr::of(&[(run.1, 1.0), (run.0, -1.0)]), Sense::AtLeast, LEAST_SIDE, Reason::Cells(n));
+            model.programme.hard(
+                Expr::of(&[(run.1, 1.0), (run.0, -1.0)]),
+                Sense::AtLeast,
+                LEAST_SIDE,
+                Reason::Cells(n),
+            );
         }
     }
 }
 
 /// A slot is never larger than its print; under `whole` it is the print's size.
 fn prints(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
-    let Photos::Prints(prints) = &scene.request.photos else { return };
+    let Photos::Prints(prints) = &scene.request.photos else {
+        return;
+    };
     for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()) {
         let size = prints[*print].size;
-        let (w, h) = if item.on_its_side() { (size.h, size.w) } else { (size.w, size.h) };
+        let (w, h) = if item.on_its_side() {
+            (size.h, size.w)
+        } else {
+            (size.w, size.h)
+        };
         let vars = &model.vars[n];
-        for ((low, high), most) in [(Vars::over(&vars.cols, cols), w), (Vars::over(&vars.rows, rows), h)] {
+        for ((low, high), most) in [
+            (Vars::over(&vars.cols, cols), w),
+            (Vars::over(&vars.rows, rows), h),
+        ] {
             let most = most.ticks() as f64 / INCH;
             if scene.request.whole {
-                model.programme.hard(Expr::of(&[(high, 1.0), (low, -1.0)]), Sense::Equal, most, Reason::Print(n));
+                model.programme.hard(
+                    Expr::of(&[(high, 1.0), (low, -1.0)]),
+                    Sense::Equal,
+                    most,
+                    Reason::Print(n),
+                );
             } else {
-                model.programme.hard(Expr::of(&[(low, 1.0), (high, -1.0)]), Sense::AtLeast, -most, Reason::Print(n));
+                model.programme.hard(
+                    Expr::of(&[(low, 1.0), (high, -1.0)]),
+                    Sense::AtLeast,
+                    -most,
+                    Reason::Print(n),
+                );
             }
         }
     }
@@ -186,7 +318,11 @@ fn prints(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 /// An item that may not be cut keeps to its page: photos, titles and journaling by the guard, the rest just off the fold.
 fn fold_side(model: &mut Model, scene: &Scene<'_>, n: usize, side: Side, fold: f64) {
     let item = &scene.items[n];
-    let guard = if is_guarded(item) { scene.request.fold_guard.ticks() as f64 / INCH } else { 0.0 };
+    let guard = if is_guarded(item) {
+        scene.request.fold_guard.ticks() as f64 / INCH
+    } else {
+        0.0
+    };
     match side {
         Side::Left => {
             let expr = true_edge(model, n, item, Edge::Right);
@@ -204,31 +340,58 @@ fn fold_side(model: &mut Model, scene: &Scene<'_>, n: usize, side: Side, fold: f
 fn photos_apart(model: &mut Model, scene: &Scene<'_>) {
     let photo = |i: &Item| scene.sketch.blocks[i.from[0]].kind == Kind::Photo;
     for (a, first) in scene.items.iter().enumerate().filter(|(_, i)| photo(i)) {
-        for (b, second) in scene.items.iter().enumerate().skip(a + 1).filter(|(_, i)| photo(i)) {
-            let Some((in_x, a_first)) = further_apart(inches(first.want), inches(second.want), first.drawn, second.drawn) else { continue };
+        for (b, second) in scene
+            .items
+            .iter()
+            .enumerate()
+            .skip(a + 1)
+            .filter(|(_, i)| photo(i))
+        {
+            let Some((in_x, a_first)) = further_apart(
+                inches(first.want),
+                inches(second.want),
+                first.drawn,
+                second.drawn,
+            ) else {
+                continue;
+            };
             let (low, high) = if a_first { (a, b) } else { (b, a) };
-            let (near, far) = if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) };
-            let expr = model.vars[high].edge(near).minus(&model.vars[low].edge(far));
-            model.programme.hard(expr, Sense::AtLeast, 0.0, Reason::Apart(low, high));
+            let (near, far) = if in_x {
+                (Edge::Left, Edge::Right)
+            } else {
+                (Edge::Top, Edge::Bottom)
+            };
+            let expr = model.vars[high]
+                .edge(near)
+                .minus(&model.vars[low].edge(far));
+            model
+                .programme
+                .hard(expr, Sense::AtLeast, 0.0, Reason::Apart(low, high));
         }
     }
 }
 
 /// The axis and order of the wider distance on the target; none when the boxes overlap in the sketch.
 fn further_apart(a: Span, b: Span, drawn_a: Span, drawn_b: Span) -> Option<(bool, bool)> {
-    let found = relations(drawn_a, drawn_b).into_iter().filter_map(|r| match r {
-        Relation::LeftOf => Some((b.l - a.r, true, true)),
-        Relation::RightOf => Some((a.l - b.r, true, false)),
-        Relation::Above => Some((b.t - a.b, false, true)),
-        Relation::Below => Some((a.t - b.b, false, false)),
-        _ => None,
-    });
-    found.max_by(|x, y| x.0.total_cmp(&y.0)).map(|(_, in_x, a_first)| (in_x, a_first))
+    let found = relations(drawn_a, drawn_b)
+        .into_iter()
+        .filter_map(|r| match r {
+            Relation::LeftOf => Some((b.l - a.r, true, true)),
+            Relation::RightOf => Some((a.l - b.r, true, false)),
+            Relation::Above => Some((b.t - a.b, false, true)),
+            Relation::Below => Some((a.t - b.b, false, false)),
+            _ => None,
+        });
+    found
+        .max_by(|x, y| x.0.total_cmp(&y.0))
+        .map(|(_, in_x, a_first)| (in_x, a_first))
 }
 
 fn pins(model: &mut Model, scene: &Scene<'_>) {
     for (p, pin) in scene.request.pins.iter().enumerate() {
-        let Some(n) = scene.item_of(&pin.block) else { continue };
+        let Some(n) = scene.item_of(&pin.block) else {
+            continue;
+        };
         let at = pin.at.ticks() as f64 / INCH;
         let own = held(model, n, pin.edge);
         let expr = match &pin.to {
@@ -238,7 +401,9 @@ fn pins(model: &mut Model, scene: &Scene<'_>) {
                 Some(other) if other == n => continue,
                 Some(other) => own.plus(-to.times, &held(model, other, to.edge)),
             },
-            None if matches!(pin.edge, PinEdge::Edge(edge) if hangs_beyond(scene, &scene.items[n], edge, at)) => continue,
+            None if matches!(pin.edge, PinEdge::Edge(edge) if hangs_beyond(scene, &scene.items[n], edge, at)) => {
+                continue;
+            }
             None => own,
         };
         model.programme.hard(expr, Sense::Equal, at, Reason::Pin(p));
@@ -260,5 +425,10 @@ fn held(model: &Model, n: usize, edge: PinEdge) -> Expr {
 /// A bleeding edge pinned beyond the page holds by hanging over so far.
 fn hangs_beyond(scene: &Scene<'_>, item: &Item, edge: Edge, at: f64) -> bool {
     let bound = scene.place.edge(edge);
-    item.bleed.contains(&edge) && if matches!(edge, Edge::Left | Edge::Top) { at <= bound } else { at >= bound }
+    item.bleed.contains(&edge)
+        && if matches!(edge, Edge::Left | Edge::Top) {
+            at <= bound
+        } else {
+            at >= bound
+        }
 }

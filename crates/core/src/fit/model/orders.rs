@@ -43,7 +43,13 @@ impl Model {
 }
 
 fn wish(model: &mut Model, expr: Expr, price: f64, (a, b): (usize, usize)) {
-    model.programme.soft(expr, Sense::AtLeast, 0.0, price, Reason::Wish(Wish::Relation, a, b));
+    model.programme.soft(
+        expr,
+        Sense::AtLeast,
+        0.0,
+        price,
+        Reason::Wish(Wish::Relation, a, b),
+    );
 }
 
 fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
@@ -53,7 +59,14 @@ fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
         for a in 0..count {
             for b in (0..count).filter(|b| before(a, *b) && !ties(scene, a, *b)) {
                 // Two thin boxes can each be "before" the other within the tolerance: say it once.
-                let follows = (0..count).any(|c| c != a && c != b && before(a, c) && before(c, b) && !before(c, a) && !before(b, c));
+                let follows = (0..count).any(|c| {
+                    c != a
+                        && c != b
+                        && before(a, c)
+                        && before(c, b)
+                        && !before(c, a)
+                        && !before(b, c)
+                });
                 if follows || before(b, a) {
                     continue;
                 }
@@ -74,9 +87,19 @@ pub(super) fn ties(scene: &Scene<'_>, a: usize, b: usize) -> bool {
 fn cuts(model: &mut Model, drawn: &[Span], in_x: bool) {
     let (near, far) = near_far(in_x);
     let mut ends: Vec<usize> = (0..drawn.len()).collect();
-    ends.sort_by(|a, b| drawn[*a].edge(far).total_cmp(&drawn[*b].edge(far)).then(a.cmp(b)));
+    ends.sort_by(|a, b| {
+        drawn[*a]
+            .edge(far)
+            .total_cmp(&drawn[*b].edge(far))
+            .then(a.cmp(b))
+    });
     let mut starts = ends.clone();
-    starts.sort_by(|a, b| drawn[*a].edge(near).total_cmp(&drawn[*b].edge(near)).then(a.cmp(b)));
+    starts.sort_by(|a, b| {
+        drawn[*a]
+            .edge(near)
+            .total_cmp(&drawn[*b].edge(near))
+            .then(a.cmp(b))
+    });
     // Each cut: the blocks that end before it and before no earlier one, and from which start on blocks begin after it.
     let mut found: Vec<(Vec<usize>, usize)> = Vec::new();
     for end in ends {
@@ -87,10 +110,17 @@ fn cuts(model: &mut Model, drawn: &[Span], in_x: bool) {
         }
     }
     let mut earlier: Option<(Var, usize)> = None;
-    for (n, (ending, first)) in found.iter().enumerate().filter(|(_, (_, first))| *first < starts.len()) {
+    for (n, (ending, first)) in found
+        .iter()
+        .enumerate()
+        .filter(|(_, (_, first))| *first < starts.len())
+    {
         let until = found.get(n + 1).map_or(starts.len(), |next| next.1);
         let at = |model: &Model, expr: &Expr| expr.value(&model.programme.expected);
-        let last = ending.iter().map(|a| at(model, &model.vars[*a].edge(far))).fold(f64::MIN, f64::max);
+        let last = ending
+            .iter()
+            .map(|a| at(model, &model.vars[*a].edge(far)))
+            .fold(f64::MIN, f64::max);
         let cut = model.programme.var(last);
         let line = Expr::of(&[(cut, 1.0)]);
         for a in ending {
@@ -103,7 +133,12 @@ fn cuts(model: &mut Model, drawn: &[Span], in_x: bool) {
             wish(model, expr, price::RELATION, (*b, *b));
         }
         if let Some((earlier, known)) = earlier {
-            wish(model, line.minus(&Expr::of(&[(earlier, 1.0)])), CHAIN * price::RELATION, (known, ending[0]));
+            wish(
+                model,
+                line.minus(&Expr::of(&[(earlier, 1.0)])),
+                CHAIN * price::RELATION,
+                (known, ending[0]),
+            );
         }
         earlier = Some((cut, ending[0]));
     }

@@ -22,28 +22,49 @@ struct Gap {
 
 pub(super) fn add(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
     let gaps = gaps(scene, drawn);
-    let named = |n: usize, id: &String| scene.items[n].from.iter().any(|b| scene.sketch.blocks[*b].id == *id);
+    let named = |n: usize, id: &String| {
+        scene.items[n]
+            .from
+            .iter()
+            .any(|b| scene.sketch.blocks[*b].id == *id)
+    };
     for gap in &gaps {
         let stays = match &scene.request.slack {
             Slack::Best | Slack::Mats => return,
             Slack::Between => false,
             Slack::Outside => true,
             Slack::Ends => !gap.in_x,
-            Slack::Gap(a, b) => !(named(gap.low, a) && named(gap.high, b) || named(gap.low, b) && named(gap.high, a)),
+            Slack::Gap(a, b) => {
+                !(named(gap.low, a) && named(gap.high, b)
+                    || named(gap.low, b) && named(gap.high, a))
+            }
         };
         if stays {
             let (near, far) = near_far(gap.in_x);
-            let between = model.vars[gap.high].edge(near).minus(&model.vars[gap.low].edge(far));
-            model.programme.soft(between, Sense::Equal, gap.width / INCH, price::GAP, Reason::Wish(Wish::Gap, gap.low, gap.high));
+            let between = model.vars[gap.high]
+                .edge(near)
+                .minus(&model.vars[gap.low].edge(far));
+            model.programme.soft(
+                between,
+                Sense::Equal,
+                gap.width / INCH,
+                price::GAP,
+                Reason::Wish(Wish::Gap, gap.low, gap.high),
+            );
         }
     }
-    let is_named = |gap: &Gap, a: &String, b: &String| named(gap.low, a) && named(gap.high, b) || named(gap.low, b) && named(gap.high, a);
+    let is_named = |gap: &Gap, a: &String, b: &String| {
+        named(gap.low, a) && named(gap.high, b) || named(gap.low, b) && named(gap.high, a)
+    };
     let (open, alike): (Vec<&Gap>, bool) = match &scene.request.slack {
         Slack::Between => (gaps.iter().collect(), true),
         Slack::Ends => (gaps.iter().filter(|g| g.in_x).collect(), true),
         Slack::Gap(a, b) => {
             let axis = gaps.iter().find(|g| is_named(g, a, b)).map(|g| g.in_x);
-            (gaps.iter().filter(|g| Some(g.in_x) == axis).collect(), false)
+            (
+                gaps.iter().filter(|g| Some(g.in_x) == axis).collect(),
+                false,
+            )
         }
         _ => return,
     };
@@ -55,14 +76,25 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
 
 /// Neighbours that face each other, with nothing between them, up to an inch apart.
 fn gaps(scene: &Scene<'_>, drawn: &[Span]) -> Vec<Gap> {
-    let solid = |n: &usize| matches!(scene.items[*n].kind, Kind::Photo | Kind::Grid) && !scene.is_free(*n);
+    let solid =
+        |n: &usize| matches!(scene.items[*n].kind, Kind::Photo | Kind::Grid) && !scene.is_free(*n);
     let all: Vec<usize> = (0..drawn.len()).filter(solid).collect();
     let mut found = Vec::new();
     for in_x in [true, false] {
         for low in &all {
-            let beyond = all.iter().filter(|n| face(drawn[*low], drawn[**n], in_x)).map(|n| (*n, distance(drawn[*low], drawn[*n], in_x)));
-            let next = beyond.filter(|(_, d)| *d > AGREE && *d <= GAP_MOST).min_by(|a, b| a.1.total_cmp(&b.1));
-            found.extend(next.map(|(high, width)| Gap { low: *low, high, in_x, width }));
+            let beyond = all
+                .iter()
+                .filter(|n| face(drawn[*low], drawn[**n], in_x))
+                .map(|n| (*n, distance(drawn[*low], drawn[*n], in_x)));
+            let next = beyond
+                .filter(|(_, d)| *d > AGREE && *d <= GAP_MOST)
+                .min_by(|a, b| a.1.total_cmp(&b.1));
+            found.extend(next.map(|(high, width)| Gap {
+                low: *low,
+                high,
+                in_x,
+                width,
+            }));
         }
     }
     found
@@ -74,9 +106,19 @@ fn even(model: &mut Model, gaps: &[&Gap]) {
         let along: Vec<&&Gap> = gaps.iter().filter(|g| g.in_x == in_x).collect();
         for pair in along.windows(2) {
             let (near, far) = near_far(in_x);
-            let gap = |g: &Gap| model.vars[g.high].edge(near).minus(&model.vars[g.low].edge(far));
+            let gap = |g: &Gap| {
+                model.vars[g.high]
+                    .edge(near)
+                    .minus(&model.vars[g.low].edge(far))
+            };
             let expr = gap(pair[1]).minus(&gap(pair[0]));
-            model.programme.soft(expr, Sense::Equal, 0.0, ASKED * price::SPACING, Reason::Wish(Wish::Equal, pair[0].low, pair[1].high));
+            model.programme.soft(
+                expr,
+                Sense::Equal,
+                0.0,
+                ASKED * price::SPACING,
+                Reason::Wish(Wish::Equal, pair[0].low, pair[1].high),
+            );
         }
     }
 }
@@ -87,9 +129,19 @@ fn ends(model: &mut Model, scene: &Scene<'_>, gaps: &[&Gap]) {
         let (near, far) = near_far(gap.in_x);
         let is_first = !gaps.iter().any(|g| g.in_x == gap.in_x && g.high == gap.low);
         let is_last = !gaps.iter().any(|g| g.in_x == gap.in_x && g.low == gap.high);
-        for (n, edge) in [(gap.low, near)].into_iter().filter(|_| is_first).chain([(gap.high, far)].into_iter().filter(|_| is_last)) {
+        for (n, edge) in [(gap.low, near)]
+            .into_iter()
+            .filter(|_| is_first)
+            .chain([(gap.high, far)].into_iter().filter(|_| is_last))
+        {
             let at = scene.items[n].want.edge(edge) / INCH;
-            model.programme.soft(model.vars[n].edge(edge), Sense::Equal, at, price::EQUAL, Reason::Wish(Wish::Bounds, n, n));
+            model.programme.soft(
+                model.vars[n].edge(edge),
+                Sense::Equal,
+                at,
+                price::EQUAL,
+                Reason::Wish(Wish::Bounds, n, n),
+            );
         }
     }
 }

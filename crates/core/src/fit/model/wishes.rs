@@ -8,7 +8,9 @@ use crate::fit::item::Item;
 use crate::fit::prints::Photos;
 use crate::fit::programme::{Expr, Sense};
 use crate::geometry::{Edge, Span};
-use crate::reading::{self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations};
+use crate::reading::{
+    self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations,
+};
 use crate::sketch::Kind;
 
 /// Prices of an inch of slack, from strong to weak. The order is what counts: a weaker wish gives way to a stronger one.
@@ -53,7 +55,11 @@ const COMFORT: (f64, f64, f64) = (0.88, 0.71, 0.66);
 
 pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     let drawn: Vec<Span> = scene.items.iter().map(|i| i.drawn).collect();
-    let kinds: Vec<Kind> = scene.items.iter().map(|i| scene.sketch.blocks[i.from[0]].kind).collect();
+    let kinds: Vec<Kind> = scene
+        .items
+        .iter()
+        .map(|i| scene.sketch.blocks[i.from[0]].kind)
+        .collect();
     pairs(model, scene, &drawn);
     lines(model, scene, &drawn, &kinds);
     added(model, scene, &drawn);
@@ -70,7 +76,11 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
 }
 
 pub(super) fn near_far(in_x: bool) -> (Edge, Edge) {
-    if in_x { (Edge::Left, Edge::Right) } else { (Edge::Top, Edge::Bottom) }
+    if in_x {
+        (Edge::Left, Edge::Right)
+    } else {
+        (Edge::Top, Edge::Bottom)
+    }
 }
 
 /// Containing, overlapping, contacts and gaps.
@@ -102,9 +112,19 @@ fn inside_or_over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize
         _ => return,
     };
     let reason = Reason::Wish(Wish::Relation, outer, inner);
-    for (edge, sign) in [(Edge::Left, 1.0), (Edge::Top, 1.0), (Edge::Right, -1.0), (Edge::Bottom, -1.0)] {
-        let expr = model.vars[inner].edge(edge).minus(&model.vars[outer].edge(edge)).times(sign);
-        model.programme.soft(expr, Sense::AtLeast, 0.0, price::RELATION, reason);
+    for (edge, sign) in [
+        (Edge::Left, 1.0),
+        (Edge::Top, 1.0),
+        (Edge::Right, -1.0),
+        (Edge::Bottom, -1.0),
+    ] {
+        let expr = model.vars[inner]
+            .edge(edge)
+            .minus(&model.vars[outer].edge(edge))
+            .times(sign);
+        model
+            .programme
+            .soft(expr, Sense::AtLeast, 0.0, price::RELATION, reason);
     }
 }
 
@@ -116,50 +136,104 @@ fn over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize, b: usize
             let shared = drawn[x].edge(far) - drawn[y].edge(near);
             let keep = (shared * scale.min(1.0) / 2.0).min(OVERLAP) / INCH;
             let expr = model.vars[x].edge(far).minus(&model.vars[y].edge(near));
-            model.programme.soft(expr, Sense::AtLeast, keep, price::RELATION, Reason::Wish(Wish::Relation, a, b));
+            model.programme.soft(
+                expr,
+                Sense::AtLeast,
+                keep,
+                price::RELATION,
+                Reason::Wish(Wish::Relation, a, b),
+            );
         }
     }
 }
 
-fn neighbours(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], (a, b): (usize, usize), in_x: bool) {
+fn neighbours(
+    model: &mut Model,
+    scene: &Scene<'_>,
+    drawn: &[Span],
+    (a, b): (usize, usize),
+    in_x: bool,
+) {
     let width = distance(drawn[a], drawn[b], in_x);
     if !face(drawn[a], drawn[b], in_x) || !(-AGREE..=GAP_MOST).contains(&width) {
         return;
     }
     let (near, far) = near_far(in_x);
     let between = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
-    let what = if width.abs() <= AGREE { What::Touch } else { What::Gap };
-    if !scene.heeds_pair(what, a, b) || (what == What::Touch && (scene.is_free(a) || scene.is_free(b))) {
+    let what = if width.abs() <= AGREE {
+        What::Touch
+    } else {
+        What::Gap
+    };
+    if !scene.heeds_pair(what, a, b)
+        || (what == What::Touch && (scene.is_free(a) || scene.is_free(b)))
+    {
         return;
     }
     if what == What::Touch {
-        model.programme.soft(between, Sense::Equal, 0.0, price::CONTACT, Reason::Wish(Wish::Contact, a, b));
+        model.programme.soft(
+            between,
+            Sense::Equal,
+            0.0,
+            price::CONTACT,
+            Reason::Wish(Wish::Contact, a, b),
+        );
         return;
     }
     // No less than a ruler mark's worth, where the gap had that.
-    let (step, least) = (scene.request.snap.ticks() as f64, width.min(width * scene.map.least()) * GAP_SHARE);
-    let least = if step > 0.0 && width >= step { least.max(((least / GAP_SHARE * 0.5) / step).ceil() * step) } else { least } / INCH;
-    model.programme.soft(between, Sense::AtLeast, least, price::GAP, Reason::Wish(Wish::Gap, a, b));
+    let (step, least) = (
+        scene.request.snap.ticks() as f64,
+        width.min(width * scene.map.least()) * GAP_SHARE,
+    );
+    let least = if step > 0.0 && width >= step {
+        least.max(((least / GAP_SHARE * 0.5) / step).ceil() * step)
+    } else {
+        least
+    } / INCH;
+    model.programme.soft(
+        between,
+        Sense::AtLeast,
+        least,
+        price::GAP,
+        Reason::Wish(Wish::Gap, a, b),
+    );
 }
 
 /// Edges and centres that agreed within a hair lie on one line each.
 fn lines(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
     for mut line in reading::lines(drawn, kinds) {
-        line.blocks.retain(|n| scene.heeds(What::Line(line.place), *n));
+        line.blocks
+            .retain(|n| scene.heeds(What::Line(line.place), *n));
         if line.blocks.len() < 2 {
             continue;
         }
-        let price = if line.place.is_centre() { price::CENTRE_LINE } else { price::EDGE_LINE };
+        let price = if line.place.is_centre() {
+            price::CENTRE_LINE
+        } else {
+            price::EDGE_LINE
+        };
         let (first, rest) = line.blocks.split_first().expect("a line has members");
         if let [other] = rest {
             let expr = at(model, line.place, *other).minus(&at(model, line.place, *first));
-            model.programme.soft(expr, Sense::Equal, 0.0, price, Reason::Wish(Wish::Line, *first, *other));
+            model.programme.soft(
+                expr,
+                Sense::Equal,
+                0.0,
+                price,
+                Reason::Wish(Wish::Line, *first, *other),
+            );
             continue;
         }
         let common = model.programme.var(0.0);
         for member in &line.blocks {
             let expr = at(model, line.place, *member).plus(-1.0, &Expr::of(&[(common, 1.0)]));
-            model.programme.soft(expr, Sense::Equal, 0.0, price, Reason::Wish(Wish::Line, *first, *member));
+            model.programme.soft(
+                expr,
+                Sense::Equal,
+                0.0,
+                price,
+                Reason::Wish(Wish::Line, *first, *member),
+            );
         }
     }
 }
@@ -179,11 +253,23 @@ fn at(model: &Model, place: Place, n: usize) -> Expr {
 fn equals(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
     let listed = matches!(scene.request.photos, Photos::Prints(_));
     for (wide, members) in reading::equal_sizes(drawn, kinds) {
-        let members = members.into_iter().filter(|m| scene.heeds(What::Equal(wide), *m));
-        let free: Vec<usize> = members.filter(|m| !(scene.items[*m].is_split() || listed && kinds[*m] == Kind::Photo)).collect();
+        let members = members
+            .into_iter()
+            .filter(|m| scene.heeds(What::Equal(wide), *m));
+        let free: Vec<usize> = members
+            .filter(|m| !(scene.items[*m].is_split() || listed && kinds[*m] == Kind::Photo))
+            .collect();
         for pair in free.windows(2) {
-            let expr = model.vars[pair[1]].size(wide).minus(&model.vars[pair[0]].size(wide));
-            model.programme.soft(expr, Sense::Equal, 0.0, price::EQUAL, Reason::Wish(Wish::Equal, pair[0], pair[1]));
+            let expr = model.vars[pair[1]]
+                .size(wide)
+                .minus(&model.vars[pair[0]].size(wide));
+            model.programme.soft(
+                expr,
+                Sense::Equal,
+                0.0,
+                price::EQUAL,
+                Reason::Wish(Wish::Equal, pair[0], pair[1]),
+            );
         }
     }
 }
@@ -192,29 +278,66 @@ fn equals(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) 
 fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
     const OWN: f64 = 2.0;
     for link in &scene.request.holds.on {
-        let of = |id: &String| scene.sketch.index_of(id).and_then(|b| scene.items.iter().position(|i| i.from.contains(&b)));
+        let of = |id: &String| {
+            scene
+                .sketch
+                .index_of(id)
+                .and_then(|b| scene.items.iter().position(|i| i.from.contains(&b)))
+        };
         let items: Vec<usize> = link.blocks.iter().filter_map(of).collect();
         for pair in items.windows(2).filter(|p| p[0] != p[1]) {
             let (a, b) = (pair[0], pair[1]);
             let (expr, price, wish) = match link.what {
-                What::Line(place) => (at(model, place, b).minus(&at(model, place, a)), price::EDGE_LINE, Wish::Line),
-                What::Equal(wide) => (model.vars[b].size(wide).minus(&model.vars[a].size(wide)), price::EDGE_LINE, Wish::Equal),
+                What::Line(place) => (
+                    at(model, place, b).minus(&at(model, place, a)),
+                    price::EDGE_LINE,
+                    Wish::Line,
+                ),
+                What::Equal(wide) => (
+                    model.vars[b].size(wide).minus(&model.vars[a].size(wide)),
+                    price::EDGE_LINE,
+                    Wish::Equal,
+                ),
                 What::Touch => {
                     // They meet where they are nearest to it.
                     let ways = [(a, b, true), (b, a, true), (a, b, false), (b, a, false)];
-                    let off = |w: &(usize, usize, bool)| distance(drawn[w.0], drawn[w.1], w.2).abs();
-                    let Some((first, second, in_x)) = ways.into_iter().min_by(|x, y| off(x).total_cmp(&off(y))) else { continue };
+                    let off =
+                        |w: &(usize, usize, bool)| distance(drawn[w.0], drawn[w.1], w.2).abs();
+                    let Some((first, second, in_x)) =
+                        ways.into_iter().min_by(|x, y| off(x).total_cmp(&off(y)))
+                    else {
+                        continue;
+                    };
                     let (near, far) = near_far(in_x);
-                    (model.vars[second].edge(near).minus(&model.vars[first].edge(far)), price::CONTACT, Wish::Contact)
+                    (
+                        model.vars[second]
+                            .edge(near)
+                            .minus(&model.vars[first].edge(far)),
+                        price::CONTACT,
+                        Wish::Contact,
+                    )
                 }
                 What::Mirrored(in_x) => {
-                    image(model, scene, in_x, (a, b), OWN * price::CENTRE_LINE, Wish::Line);
+                    image(
+                        model,
+                        scene,
+                        in_x,
+                        (a, b),
+                        OWN * price::CENTRE_LINE,
+                        Wish::Line,
+                    );
                     continue;
                 }
                 // A gap and what lies on what are read from the places; there is nothing to add to them.
                 What::Gap | What::LiesOn => continue,
             };
-            model.programme.soft(expr, Sense::Equal, 0.0, OWN * price, Reason::Wish(wish, a, b));
+            model.programme.soft(
+                expr,
+                Sense::Equal,
+                0.0,
+                OWN * price,
+                Reason::Wish(wish, a, b),
+            );
         }
     }
 }
@@ -231,15 +354,36 @@ fn mirrored(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]
 }
 
 /// Two blocks as far from the middle of where the sketch goes, one on either side.
-fn image(model: &mut Model, scene: &Scene<'_>, in_x: bool, (a, b): (usize, usize), price: f64, wish: Wish) {
-    let middle = if in_x { scene.place.cx() } else { scene.place.cy() };
-    let both = model.vars[a].centre(in_x).plus(1.0, &model.vars[b].centre(in_x));
-    model.programme.soft(both, Sense::Equal, 2.0 * middle, price, Reason::Wish(wish, a, b));
+fn image(
+    model: &mut Model,
+    scene: &Scene<'_>,
+    in_x: bool,
+    (a, b): (usize, usize),
+    price: f64,
+    wish: Wish,
+) {
+    let middle = if in_x {
+        scene.place.cx()
+    } else {
+        scene.place.cy()
+    };
+    let both = model.vars[a]
+        .centre(in_x)
+        .plus(1.0, &model.vars[b].centre(in_x));
+    model.programme.soft(
+        both,
+        Sense::Equal,
+        2.0 * middle,
+        price,
+        Reason::Wish(wish, a, b),
+    );
 }
 
 /// Gaps between photos that repeat stay equal.
 fn spacing(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
-    let photos: Vec<usize> = (0..drawn.len()).filter(|n| scene.items[*n].kind == Kind::Photo).collect();
+    let photos: Vec<usize> = (0..drawn.len())
+        .filter(|n| scene.items[*n].kind == Kind::Photo)
+        .collect();
     for in_x in [true, false] {
         // From either side, so that a sketch that is flipped has the same gaps in the same order.
         let mut gaps: Vec<(usize, usize, f64)> = Vec::new();
@@ -257,10 +401,16 @@ fn spacing(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
         for class in reading::classes(&widths, AGREE) {
             for pair in class.windows(2) {
                 let (near, far) = near_far(in_x);
-                let gap = |n: usize| model.vars[gaps[n].1].edge(near).minus(&model.vars[gaps[n].0].edge(far));
+                let gap = |n: usize| {
+                    model.vars[gaps[n].1]
+                        .edge(near)
+                        .minus(&model.vars[gaps[n].0].edge(far))
+                };
                 let expr = gap(pair[1]).minus(&gap(pair[0]));
                 let reason = Reason::Wish(Wish::Equal, gaps[pair[0]].0, gaps[pair[1]].1);
-                model.programme.soft(expr, Sense::Equal, 0.0, price::SPACING, reason);
+                model
+                    .programme
+                    .soft(expr, Sense::Equal, 0.0, price::SPACING, reason);
             }
         }
     }
@@ -279,8 +429,18 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
             let at_most = (model.vars[n].size(wide).times(-1.0), -most);
             // What is doubled is as wide as both of it: as she says, or no wider than one of it may be where the fit does so by itself.
             if wide && item.each {
-                if scene.request.doubled.contains(&scene.sketch.blocks[item.from[0]].id) {
-                    model.programme.soft(at_most.0, Sense::AtLeast, at_most.1, price::BOUNDS, reason);
+                if scene
+                    .request
+                    .doubled
+                    .contains(&scene.sketch.blocks[item.from[0]].id)
+                {
+                    model.programme.soft(
+                        at_most.0,
+                        Sense::AtLeast,
+                        at_most.1,
+                        price::BOUNDS,
+                        reason,
+                    );
                 }
                 continue;
             }
@@ -288,26 +448,54 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
             if let Some(most) = largest_print(scene, item, wide) {
                 least = least.min(0.9 * most);
             }
-            model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, least, price::BOUNDS, reason);
+            model.programme.soft(
+                model.vars[n].size(wide),
+                Sense::AtLeast,
+                least,
+                price::BOUNDS,
+                reason,
+            );
             if item.prints.is_empty() {
                 let roomy = if scene.merges() { COMFORT.2 } else { COMFORT.1 };
-                let share = if item.kind == Kind::Photo { (COMFORT.0 * map.least()).max(roomy * map.mean()) } else { COMFORT.0 * map.least() };
-                model.programme.soft(model.vars[n].size(wide), Sense::AtLeast, share * drawn, price::COMFORT, reason);
+                let share = if item.kind == Kind::Photo {
+                    (COMFORT.0 * map.least()).max(roomy * map.mean())
+                } else {
+                    COMFORT.0 * map.least()
+                };
+                model.programme.soft(
+                    model.vars[n].size(wide),
+                    Sense::AtLeast,
+                    share * drawn,
+                    price::COMFORT,
+                    reason,
+                );
             }
-            model.programme.soft(at_most.0, Sense::AtLeast, at_most.1, price::BOUNDS, reason);
+            model
+                .programme
+                .soft(at_most.0, Sense::AtLeast, at_most.1, price::BOUNDS, reason);
         }
     }
 }
 
 /// How wide or high the prints of an item let it be, in inches.
 fn largest_print(scene: &Scene<'_>, item: &Item, wide: bool) -> Option<f64> {
-    let Photos::Prints(prints) = &scene.request.photos else { return None };
+    let Photos::Prints(prints) = &scene.request.photos else {
+        return None;
+    };
     let side = |p: &usize| {
         let size = prints[*p].size;
-        (if wide == item.on_its_side() { size.h } else { size.w }).ticks() as f64 / INCH
+        (if wide == item.on_its_side() {
+            size.h
+        } else {
+            size.w
+        })
+        .ticks() as f64
+            / INCH
     };
     let least = item.prints.iter().map(side).fold(f64::INFINITY, f64::min);
-    least.is_finite().then(|| least * f64::from(if wide { item.cells.0 } else { item.cells.1 }))
+    least
+        .is_finite()
+        .then(|| least * f64::from(if wide { item.cells.0 } else { item.cells.1 }))
 }
 
 /// The columns and the rows of a slot's prints keep their shares of it: equal ones, but for a large print's beside small ones.
@@ -317,9 +505,20 @@ fn halves(model: &mut Model, n: usize, item: &Item) {
         let shares = item.run_shares(across);
         for (k, pair) in runs.windows(2).enumerate() {
             let times = shares[k + 1] / shares[k];
-            let expr = Expr::of(&[(pair[1].1, 1.0), (pair[1].0, -1.0), (pair[0].1, -times), (pair[0].0, times)]);
+            let expr = Expr::of(&[
+                (pair[1].1, 1.0),
+                (pair[1].0, -1.0),
+                (pair[0].1, -times),
+                (pair[0].0, times),
+            ]);
             // Told as a bound, for those are not let go of: a sliver beside a photo is no half of it.
-            model.programme.soft(expr, Sense::Equal, 0.0, price::HALVES, Reason::Wish(Wish::Bounds, n, n));
+            model.programme.soft(
+                expr,
+                Sense::Equal,
+                0.0,
+                price::HALVES,
+                Reason::Wish(Wish::Bounds, n, n),
+            );
         }
     }
 }
@@ -330,23 +529,46 @@ fn roomy_cells(model: &mut Model, n: usize, item: &Item) {
         return;
     }
     let vars = model.vars[n].clone();
-    for (runs, whole, across) in [(&vars.cols, item.want.w(), true), (&vars.rows, item.want.h(), false)] {
+    for (runs, whole, across) in [
+        (&vars.cols, item.want.w(), true),
+        (&vars.rows, item.want.h(), false),
+    ] {
         for (run, share) in runs.iter().zip(item.run_shares(across)) {
             let least = COMFORT.1 * whole / INCH * share;
             let expr = Expr::of(&[(run.1, 1.0), (run.0, -1.0)]);
-            model.programme.soft(expr, Sense::AtLeast, least, price::COMFORT, Reason::Wish(Wish::Bounds, n, n));
+            model.programme.soft(
+                expr,
+                Sense::AtLeast,
+                least,
+                price::COMFORT,
+                Reason::Wish(Wish::Bounds, n, n),
+            );
         }
     }
 }
 
 /// A block of a two-page sketch that kept to one page keeps to it.
 fn fold_kept(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
-    let (Some(fold), 2) = (scene.fold(), scene.sketch.canvas.pages) else { return };
+    let (Some(fold), 2) = (scene.fold(), scene.sketch.canvas.pages) else {
+        return;
+    };
     let drawn_fold = scene.sketch.canvas.page.w.ticks() as f64;
     let reason = Reason::Wish(Wish::Relation, n, n);
     if item.drawn.r <= drawn_fold + KEPT {
-        model.programme.soft(model.vars[n].edge(Edge::Right).times(-1.0), Sense::AtLeast, -fold, price::RELATION, reason);
+        model.programme.soft(
+            model.vars[n].edge(Edge::Right).times(-1.0),
+            Sense::AtLeast,
+            -fold,
+            price::RELATION,
+            reason,
+        );
     } else if item.drawn.l >= drawn_fold - KEPT {
-        model.programme.soft(model.vars[n].edge(Edge::Left), Sense::AtLeast, fold, price::RELATION, reason);
+        model.programme.soft(
+            model.vars[n].edge(Edge::Left),
+            Sense::AtLeast,
+            fold,
+            price::RELATION,
+            reason,
+        );
     }
 }

@@ -22,7 +22,10 @@ impl Lattice {
     pub(super) fn mend(&mut self) {
         for _ in 0..PASSES {
             let mut mended = false;
-            for row in (0..self.terms.len()).filter(|t| self.is_untrue(*t)).collect::<Vec<_>>() {
+            for row in (0..self.terms.len())
+                .filter(|t| self.is_untrue(*t))
+                .collect::<Vec<_>>()
+            {
                 for first in self.links(row) {
                     if self.is_untrue(row) {
                         mended |= self.chain(row, first);
@@ -43,7 +46,8 @@ impl Lattice {
 
     /// Whether a wished equality is not true.
     fn is_untrue(&self, term: usize) -> bool {
-        matches!(self.terms[term].cost, Cost::Wish(price, _) if price > LET_GO) && self.off[term].abs() > TRUE
+        matches!(self.terms[term].cost, Cost::Wish(price, _) if price > LET_GO)
+            && self.off[term].abs() > TRUE
     }
 
     /// The steps of one line each that would make a row true.
@@ -52,7 +56,11 @@ impl Lattice {
             let l = &self.lines[*line];
             let steps = -self.off[row] * INCH / (factor * l.step);
             let whole = steps.round() as i64;
-            (!l.fixed && whole != 0 && whole.abs() <= MOST_STEPS && (steps - whole as f64).abs() < 1e-3).then_some((*line, whole))
+            (!l.fixed
+                && whole != 0
+                && whole.abs() <= MOST_STEPS
+                && (steps - whole as f64).abs() < 1e-3)
+                .then_some((*line, whole))
         };
         self.terms[row].terms.iter().filter_map(by).collect()
     }
@@ -69,16 +77,31 @@ impl Lattice {
             if added < -1e-7 {
                 return true;
             }
-            open.extend(self.touching[line].iter().map(|t| t.0).filter(|t| self.is_untrue(*t)));
+            open.extend(
+                self.touching[line]
+                    .iter()
+                    .map(|t| t.0)
+                    .filter(|t| self.is_untrue(*t)),
+            );
             next = None;
             while let Some(row) = open.front().copied() {
                 if !self.is_untrue(row) {
                     open.pop_front();
                     continue;
                 }
-                let free: Steps = self.links(row).into_iter().filter(|(l, _)| done.iter().all(|d| d.0 != *l)).collect();
-                let costs: Vec<(f64, (usize, i64))> = free.into_iter().map(|step| (self.cost_of(step), step)).collect();
-                next = costs.into_iter().min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, step)| step);
+                let free: Steps = self
+                    .links(row)
+                    .into_iter()
+                    .filter(|(l, _)| done.iter().all(|d| d.0 != *l))
+                    .collect();
+                let costs: Vec<(f64, (usize, i64))> = free
+                    .into_iter()
+                    .map(|step| (self.cost_of(step), step))
+                    .collect();
+                next = costs
+                    .into_iter()
+                    .min_by(|a, b| a.0.total_cmp(&b.0))
+                    .map(|(_, step)| step);
                 if next.is_some() {
                     break;
                 }

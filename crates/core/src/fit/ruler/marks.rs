@@ -12,16 +12,30 @@ const SOLVES: usize = 90;
 
 /// Puts every line on a mark so that the hard rows hold, those named `first` before the others; false, with the lattice as it was, when
 /// none was found.
-pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64], first: &[usize]) -> bool {
-    let mut at: Vec<Option<f64>> = lattice.lines.iter().map(|l| l.fixed.then_some(l.origin)).collect();
+pub(super) fn settle(
+    lattice: &mut Lattice,
+    programme: &Programme,
+    solved: &[f64],
+    first: &[usize],
+) -> bool {
+    let mut at: Vec<Option<f64>> = lattice
+        .lines
+        .iter()
+        .map(|l| l.fixed.then_some(l.origin))
+        .collect();
     let mut expected = vec![0.0; lattice.lines.len()];
     for (value, (line, offset)) in solved.iter().zip(&lattice.line_of) {
         expected[*line] = value - offset / INCH;
     }
-    let Some(mut found) = over_lines(lattice, programme, &expected, &at) else { return false };
+    let Some(mut found) = over_lines(lattice, programme, &expected, &at) else {
+        return false;
+    };
     let mut solves = 1;
     loop {
-        let mut open: Vec<(f64, usize)> = (0..at.len()).filter(|l| at[*l].is_none()).map(|l| (lattice.off_mark(l, found[l]), l)).collect();
+        let mut open: Vec<(f64, usize)> = (0..at.len())
+            .filter(|l| at[*l].is_none())
+            .map(|l| (lattice.off_mark(l, found[l]), l))
+            .collect();
         if open.iter().any(|(_, l)| first.contains(l)) {
             open.retain(|(_, l)| first.contains(l));
         }
@@ -32,7 +46,9 @@ pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64
         let mut count = open.len().div_ceil(3);
         loop {
             let mut tried = at.clone();
-            open[..count].iter().for_each(|(_, l)| tried[*l] = Some(lattice.mark(*l, found[*l], false)));
+            open[..count]
+                .iter()
+                .for_each(|(_, l)| tried[*l] = Some(lattice.mark(*l, found[*l], false)));
             solves += 1;
             if let Some(next) = over_lines(lattice, programme, &found, &tried) {
                 (at, found) = (tried, next);
@@ -48,7 +64,12 @@ pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64
                 }
                 // Neither mark is free: a line that shares a limit with it was put too near, and is taken back.
                 let mut taken_back = None;
-                for (partner, other) in lattice.partners(line).into_iter().filter(|p| at[*p].is_some()).flat_map(|p| [(p, false), (p, true)]) {
+                for (partner, other) in lattice
+                    .partners(line)
+                    .into_iter()
+                    .filter(|p| at[*p].is_some())
+                    .flat_map(|p| [(p, false), (p, true)])
+                {
                     if solves > SOLVES {
                         return false;
                     }
@@ -84,9 +105,18 @@ pub(super) fn settle(lattice: &mut Lattice, programme: &Programme, solved: &[f64
 impl Lattice {
     /// The lines that share a hard row with a line and are not fixed for good.
     fn partners(&self, line: usize) -> Vec<usize> {
-        let is_hard = |t: &&(usize, f64)| matches!(self.terms[t.0].cost, Cost::Equal(HARD) | Cost::AtLeast(HARD));
+        let is_hard = |t: &&(usize, f64)| {
+            matches!(
+                self.terms[t.0].cost,
+                Cost::Equal(HARD) | Cost::AtLeast(HARD)
+            )
+        };
         let rows = self.touching[line].iter().filter(is_hard);
-        let mut found: Vec<usize> = rows.flat_map(|t| &self.terms[t.0].terms).map(|t| t.0).filter(|l| *l != line && !self.lines[*l].fixed).collect();
+        let mut found: Vec<usize> = rows
+            .flat_map(|t| &self.terms[t.0].terms)
+            .map(|t| t.0)
+            .filter(|l| *l != line && !self.lines[*l].fixed)
+            .collect();
         found.sort_unstable();
         found.dedup();
         found
@@ -103,15 +133,31 @@ impl Lattice {
         let l = &self.lines[line];
         let steps = (at * INCH - l.origin) / l.step;
         let nearest = steps.round();
-        let other = if steps > nearest { nearest + 1.0 } else { nearest - 1.0 };
+        let other = if steps > nearest {
+            nearest + 1.0
+        } else {
+            nearest - 1.0
+        };
         l.origin + l.step * if next { other } else { nearest }
     }
 }
 
 /// Solves the programme with its lines as variables, some of them at a place (in ticks). All lines, in inches.
-fn over_lines(lattice: &Lattice, programme: &Programme, expected: &[f64], at: &[Option<f64>]) -> Option<Vec<f64>> {
-    let mut lines = Programme { cancel: programme.cancel.clone(), ..Programme::default() };
-    let vars: Vec<Option<usize>> = at.iter().zip(expected).map(|(at, near)| at.is_none().then(|| lines.var(*near))).collect();
+fn over_lines(
+    lattice: &Lattice,
+    programme: &Programme,
+    expected: &[f64],
+    at: &[Option<f64>],
+) -> Option<Vec<f64>> {
+    let mut lines = Programme {
+        cancel: programme.cancel.clone(),
+        ..Programme::default()
+    };
+    let vars: Vec<Option<usize>> = at
+        .iter()
+        .zip(expected)
+        .map(|(at, near)| at.is_none().then(|| lines.var(*near)))
+        .collect();
     let over = |expr: &Expr| {
         let mut constant = 0.0;
         let mut terms = Vec::with_capacity(expr.terms.len());
@@ -120,27 +166,49 @@ fn over_lines(lattice: &Lattice, programme: &Programme, expected: &[f64], at: &[
             constant += factor * (offset + at[line].unwrap_or_default()) / INCH;
             terms.extend(vars[line].map(|v| (v, *factor)));
         }
-        (Expr { terms: merged(&terms) }, constant)
+        (
+            Expr {
+                terms: merged(&terms),
+            },
+            constant,
+        )
     };
     for row in &programme.rows {
         let (expr, constant) = over(&row.expr);
         if expr.terms.is_empty() {
             // Nothing left to move: a hard row holds or it does not.
-            let left = Row { expr, rhs: row.rhs - constant, ..row.clone() };
+            let left = Row {
+                expr,
+                rhs: row.rhs - constant,
+                ..row.clone()
+            };
             if left.price.is_none() && left.slack(&[]) > super::NOISE {
                 return None;
             }
             continue;
         }
-        lines.rows.push(Row { expr, rhs: row.rhs - constant, ..row.clone() });
+        lines.rows.push(Row {
+            expr,
+            rhs: row.rhs - constant,
+            ..row.clone()
+        });
     }
     for pull in &programme.pulls {
         let (expr, constant) = over(&pull.expr);
         if !expr.terms.is_empty() {
-            lines.pulls.push(Pull { expr, target: pull.target - constant, ..pull.clone() });
+            lines.pulls.push(Pull {
+                expr,
+                target: pull.target - constant,
+                ..pull.clone()
+            });
         }
     }
-    let solved = if lines.vars() == 0 { Vec::new() } else { lines.solve()? };
-    let place = |line: usize| vars[line].map_or_else(|| at[line].unwrap_or_default() / INCH, |v| solved[v]);
+    let solved = if lines.vars() == 0 {
+        Vec::new()
+    } else {
+        lines.solve()?
+    };
+    let place =
+        |line: usize| vars[line].map_or_else(|| at[line].unwrap_or_default() / INCH, |v| solved[v]);
     Some((0..at.len()).map(place).collect())
 }

@@ -43,7 +43,9 @@ fn eliminated(equations: impl Iterator<Item = Bits>, unknowns: usize) -> Vec<(us
                 row.add(known);
             }
         }
-        let Some(pivot) = (0..unknowns).find(|n| row.has(*n)) else { continue };
+        let Some(pivot) = (0..unknowns).find(|n| row.has(*n)) else {
+            continue;
+        };
         for (_, known) in solved.iter_mut().filter(|(_, known)| known.has(pivot)) {
             known.add(&row);
         }
@@ -57,25 +59,45 @@ impl Lattice {
     pub(super) fn by_parity(mut self, solved: &[f64]) -> Lattice {
         let mut marks = vec![0.0; self.lines.len()];
         for (value, (line, offset)) in solved.iter().zip(&self.line_of) {
-            marks[*line] = (value * INCH - offset - self.lines[*line].origin) / self.lines[*line].step;
+            marks[*line] =
+                (value * INCH - offset - self.lines[*line].origin) / self.lines[*line].step;
         }
         // Those in the middle between two marks first.
         let off = |line: &usize| (marks[*line] - marks[*line].round()).abs();
-        let mut order: Vec<usize> = (0..self.lines.len()).filter(|l| !self.lines[*l].fixed).collect();
+        let mut order: Vec<usize> = (0..self.lines.len())
+            .filter(|l| !self.lines[*l].fixed)
+            .collect();
         order.sort_by(|a, b| off(b).total_cmp(&off(a)).then(a.cmp(b)));
         let mut place = vec![usize::MAX; self.lines.len()];
-        order.iter().enumerate().for_each(|(n, line)| place[*line] = n);
-        let equations = (0..self.terms.len()).filter_map(|term| self.equation(term, &place, order.len()));
+        order
+            .iter()
+            .enumerate()
+            .for_each(|(n, line)| place[*line] = n);
+        let equations =
+            (0..self.terms.len()).filter_map(|term| self.equation(term, &place, order.len()));
         let rows = eliminated(equations, order.len());
-        let mut odd: Vec<bool> = order.iter().map(|line| marks[*line].round() as i64 % 2 != 0).collect();
+        let mut odd: Vec<bool> = order
+            .iter()
+            .map(|line| marks[*line].round() as i64 % 2 != 0)
+            .collect();
         for (pivot, row) in &rows {
-            let others = (0..order.len()).filter(|n| n != pivot && row.has(*n) && odd[*n]).count();
+            let others = (0..order.len())
+                .filter(|n| n != pivot && row.has(*n) && odd[*n])
+                .count();
             odd[*pivot] = (others % 2 == 1) != row.has(order.len());
         }
         for (line, odd) in order.into_iter().zip(odd) {
             let nearest = marks[line].round() as i64;
-            let other = if marks[line] > nearest as f64 { nearest + 1 } else { nearest - 1 };
-            let to = if (nearest % 2 != 0) == odd { nearest } else { other };
+            let other = if marks[line] > nearest as f64 {
+                nearest + 1
+            } else {
+                nearest - 1
+            };
+            let to = if (nearest % 2 != 0) == odd {
+                nearest
+            } else {
+                other
+            };
             self.shift(line, to - self.lines[line].steps);
         }
         self.improve();
@@ -90,16 +112,36 @@ impl Lattice {
         if !matches!(row.cost, Cost::Wish(..)) {
             return None;
         }
-        let whole = |value: f64| ((value - value.round()).abs() < WHOLE).then_some(value.round() as i64);
-        let half = row.terms.iter().map(|(line, _)| self.lines[*line].step).fold(f64::INFINITY, f64::min) / 2.0;
-        let free = row.terms.iter().filter(|(line, _)| !self.lines[*line].fixed);
-        let factors: Vec<(usize, i64)> =
-            free.map(|(line, factor)| whole(factor * self.lines[*line].step / half).map(|f| (*line, f))).collect::<Option<_>>()?;
-        let common = factors.iter().fold(0, |known, (_, factor)| gcd(known, *factor));
-        let constant = row.terms.iter().map(|(line, factor)| factor * self.lines[*line].origin).sum::<f64>() + row.constant;
+        let whole =
+            |value: f64| ((value - value.round()).abs() < WHOLE).then_some(value.round() as i64);
+        let half = row
+            .terms
+            .iter()
+            .map(|(line, _)| self.lines[*line].step)
+            .fold(f64::INFINITY, f64::min)
+            / 2.0;
+        let free = row
+            .terms
+            .iter()
+            .filter(|(line, _)| !self.lines[*line].fixed);
+        let factors: Vec<(usize, i64)> = free
+            .map(|(line, factor)| whole(factor * self.lines[*line].step / half).map(|f| (*line, f)))
+            .collect::<Option<_>>()?;
+        let common = factors
+            .iter()
+            .fold(0, |known, (_, factor)| gcd(known, *factor));
+        let constant = row
+            .terms
+            .iter()
+            .map(|(line, factor)| factor * self.lines[*line].origin)
+            .sum::<f64>()
+            + row.constant;
         let odd = whole(constant / half / common as f64)? % 2 != 0;
         let mut bits = Bits::none(unknowns + 1);
-        factors.iter().filter(|(_, factor)| factor / common % 2 != 0).for_each(|(line, _)| bits.flip(place[*line]));
+        factors
+            .iter()
+            .filter(|(_, factor)| factor / common % 2 != 0)
+            .for_each(|(line, _)| bits.flip(place[*line]));
         if odd {
             bits.flip(unknowns);
         }

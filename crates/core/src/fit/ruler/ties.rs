@@ -16,14 +16,28 @@ pub(super) struct Ties {
 }
 
 impl Ties {
-    pub(super) fn new(scene: &Scene<'_>, programme: &Programme, solved: &[f64], step: f64, wishes: bool) -> Ties {
+    pub(super) fn new(
+        scene: &Scene<'_>,
+        programme: &Programme,
+        solved: &[f64],
+        step: f64,
+        wishes: bool,
+    ) -> Ties {
         let n = programme.vars();
-        let mut ties =
-            Ties { parent: (0..n).collect(), offset: vec![0.0; n], fixed: vec![None; n], step, fold: scene.fold().unwrap_or_default() * INCH };
+        let mut ties = Ties {
+            parent: (0..n).collect(),
+            offset: vec![0.0; n],
+            fixed: vec![None; n],
+            step,
+            fold: scene.fold().unwrap_or_default() * INCH,
+        };
         // Hard ties first: what only should be equal gives way where both can't be.
         for hard in [true, false].into_iter().filter(|hard| *hard || wishes) {
             for row in &programme.rows {
-                if row.sense == Sense::Equal && row.price.is_none() == hard && row.slack(solved) < NOISE {
+                if row.sense == Sense::Equal
+                    && row.price.is_none() == hard
+                    && row.slack(solved) < NOISE
+                {
                     ties.tie(row, hard);
                 }
             }
@@ -65,7 +79,9 @@ impl Ties {
                 // x = y + rhs: rx + ox = ry + oy + rhs
                 let between = oy + rhs - ox;
                 let off = |fixed: Option<f64>| fixed.is_some_and(|at| !self.is_on_ruler(at));
-                if !hard && (!self.is_on_ruler(between) || off(self.fixed[rx]) != off(self.fixed[ry])) {
+                if !hard
+                    && (!self.is_on_ruler(between) || off(self.fixed[rx]) != off(self.fixed[ry]))
+                {
                     return;
                 }
                 match (self.fixed[rx], self.fixed[ry]) {
@@ -80,11 +96,21 @@ impl Ties {
         }
     }
 
-    pub(super) fn lines(&self, scene: &Scene<'_>, model: &Model, solved: &[f64], step: f64) -> (Vec<Line>, Vec<(usize, f64)>) {
+    pub(super) fn lines(
+        &self,
+        scene: &Scene<'_>,
+        model: &Model,
+        solved: &[f64],
+        step: f64,
+    ) -> (Vec<Line>, Vec<(usize, f64)>) {
         let n = model.programme.vars();
         let mut owner = vec![None; n];
         for (item, vars) in scene.items.iter().zip(&model.vars) {
-            let inner = vars.cols.iter().chain(&vars.rows).flat_map(|(a, b)| [*a, *b]);
+            let inner = vars
+                .cols
+                .iter()
+                .chain(&vars.rows)
+                .flat_map(|(a, b)| [*a, *b]);
             let across: Vec<Var> = vars.cols.iter().flat_map(|(a, b)| [*a, *b]).collect();
             for var in vars.edges.into_iter().chain(inner) {
                 let in_x = var == vars.edges[0] || var == vars.edges[2] || across.contains(&var);
@@ -96,18 +122,39 @@ impl Ties {
         let mut line_of = vec![(0, 0.0); n];
         // What is no mat's edge says where the line's marks are; lines of centres alone go by half steps.
         let mut order: Vec<Var> = (0..n).collect();
-        order.sort_by_key(|v| (owner[*v].is_none(), owner[*v].is_some_and(|(mat, _)| mat), *v));
+        order.sort_by_key(|v| {
+            (
+                owner[*v].is_none(),
+                owner[*v].is_some_and(|(mat, _)| mat),
+                *v,
+            )
+        });
         for var in order {
             let (root, offset) = self.root(var);
             if line_at[root] == usize::MAX {
                 line_at[root] = lines.len();
                 let wanted = solved[var] * INCH;
                 let line = match self.fixed[root] {
-                    Some(at) => Line { origin: at, step, steps: 0, fixed: true },
+                    Some(at) => Line {
+                        origin: at,
+                        step,
+                        steps: 0,
+                        fixed: true,
+                    },
                     None => {
-                        let step = if owner[var].is_none() { step / 2.0 } else { step };
-                        let zero = owner[var].map_or(0.0, |(_, in_x)| ruler_zero(scene, wanted, in_x));
-                        Line { origin: zero - offset, step, steps: ((wanted - zero) / step).round() as i64, fixed: false }
+                        let step = if owner[var].is_none() {
+                            step / 2.0
+                        } else {
+                            step
+                        };
+                        let zero =
+                            owner[var].map_or(0.0, |(_, in_x)| ruler_zero(scene, wanted, in_x));
+                        Line {
+                            origin: zero - offset,
+                            step,
+                            steps: ((wanted - zero) / step).round() as i64,
+                            fixed: false,
+                        }
                     }
                 };
                 lines.push(line);

@@ -47,16 +47,35 @@ pub(crate) async fn lift(
     let bytes = original(&app, &maker, id).await?;
     let work = move |_: &_| {
         let picture = metrosk_vision::decode(&bytes)?.pixels;
-        let corners = wanted.corners.unwrap_or_else(|| find_page(&picture, wanted.pages));
+        let corners = wanted
+            .corners
+            .unwrap_or_else(|| find_page(&picture, wanted.pages));
         let straight = straightened(&picture, &corners, wanted.page, wanted.pages, SIDE)?;
         let colours = swatches(&straight, COLOURS);
         Ok::<_, metrosk_vision::Unreadable>((jpeg(&straight, 88), colours, corners))
     };
     let lifted = app.compute.run(maker.team(), Work::Picture, work).await?;
-    let (page, colours, corners) = lifted.map_err(|e| Invalid::one("corners", e.to_string(), "four corners of a page"))?;
-    let swatches: Vec<SwatchView> = colours.iter().map(|c| SwatchView { colour: c.hex(), share: (c.share * 1000.0).round() / 1000.0 }).collect();
-    let row = LiftRow { id: Uuid::new_v4(), picture_id: id, corners: json!(corners), swatches: json!(swatches) };
-    app.objects.put(&lift_file(row.id), page.map_err(|e| Failure::Internal(e.to_string()))?).await?;
+    let (page, colours, corners) =
+        lifted.map_err(|e| Invalid::one("corners", e.to_string(), "four corners of a page"))?;
+    let swatches: Vec<SwatchView> = colours
+        .iter()
+        .map(|c| SwatchView {
+            colour: c.hex(),
+            share: (c.share * 1000.0).round() / 1000.0,
+        })
+        .collect();
+    let row = LiftRow {
+        id: Uuid::new_v4(),
+        picture_id: id,
+        corners: json!(corners),
+        swatches: json!(swatches),
+    };
+    app.objects
+        .put(
+            &lift_file(row.id),
+            page.map_err(|e| Failure::Internal(e.to_string()))?,
+        )
+        .await?;
     pictures::insert_lift(&app.pool, maker.team(), &row, maker.name()).await?;
     view(&app, &maker, row).await
 }
@@ -70,14 +89,23 @@ pub(crate) async fn lift(
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn show_lift(State(app): State<App>, member: Member, Id(id): Id) -> Result<Json<LiftView>, Failure> {
-    let row = pictures::find_lift(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("lift"))?;
+pub(crate) async fn show_lift(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<LiftView>, Failure> {
+    let row = pictures::find_lift(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("lift"))?;
     view(&app, &member, row).await
 }
 
 async fn view(app: &App, member: &Member, row: LiftRow) -> Result<Json<LiftView>, Failure> {
-    let picture = pictures::find(&app.pool, member.team(), row.picture_id).await?.ok_or(Failure::Missing("picture"))?;
-    let broken = |e: serde_json::Error| Failure::Internal(format!("lift {} is broken: {e}", row.id));
+    let picture = pictures::find(&app.pool, member.team(), row.picture_id)
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
+    let broken =
+        |e: serde_json::Error| Failure::Internal(format!("lift {} is broken: {e}", row.id));
     Ok(Json(LiftView {
         id: row.id,
         picture: row.picture_id,
@@ -96,16 +124,28 @@ async fn view(app: &App, member: &Member, row: LiftRow) -> Result<Json<LiftView>
         (status = 404, body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub(crate) async fn lifted_page(State(app): State<App>, member: Member, Id(id): Id) -> Result<(HeaderMap, Bytes), Failure> {
+pub(crate) async fn lifted_page(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<(HeaderMap, Bytes), Failure> {
     let mut headers = HeaderMap::new();
     headers.insert(header::CONTENT_TYPE, HeaderValue::from_static("image/jpeg"));
-    headers.insert(header::CACHE_CONTROL, HeaderValue::from_static("private, max-age=86400, immutable"));
+    headers.insert(
+        header::CACHE_CONTROL,
+        HeaderValue::from_static("private, max-age=86400, immutable"),
+    );
     Ok((headers, lifted_pixels(&app, &member, id).await?))
 }
 
 async fn lifted_pixels(app: &App, member: &Member, id: Uuid) -> Result<Bytes, Failure> {
-    pictures::find_lift(&app.pool, member.team(), id).await?.ok_or(Failure::Missing("lift"))?;
-    app.objects.get(&lift_file(id)).await?.ok_or(Failure::Missing("lift"))
+    pictures::find_lift(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("lift"))?;
+    app.objects
+        .get(&lift_file(id))
+        .await?
+        .ok_or(Failure::Missing("lift"))
 }
 
 /// Moves the sides of a block, as shares of a lifted page, onto the strong straight edges that are near them.
@@ -158,19 +198,39 @@ pub(crate) async fn edges_of_picture(
 
 fn checked(asked: &EdgesDoc) -> Result<[f64; 4], Invalid> {
     let sides = asked.sides;
-    if sides.iter().any(|s| !s.is_finite() || s.abs() > 4.0) || sides[2] <= sides[0] || sides[3] <= sides[1] {
-        return Err(Invalid::one("sides", format!("{sides:?}"), "left, top, right and bottom as shares of the page, the first two smaller"));
+    if sides.iter().any(|s| !s.is_finite() || s.abs() > 4.0)
+        || sides[2] <= sides[0]
+        || sides[3] <= sides[1]
+    {
+        return Err(Invalid::one(
+            "sides",
+            format!("{sides:?}"),
+            "left, top, right and bottom as shares of the page, the first two smaller",
+        ));
     }
     Ok(sides)
 }
 
-async fn snap(app: &App, maker: &Maker, page: Bytes, sides: [f64; 4]) -> Result<Json<EdgesView>, Failure> {
+async fn snap(
+    app: &App,
+    maker: &Maker,
+    page: Bytes,
+    sides: [f64; 4],
+) -> Result<Json<EdgesView>, Failure> {
     let work = move |_: &_| {
         let page = metrosk_vision::decode(&page)?.pixels;
         let (w, h) = (f64::from(page.width()), f64::from(page.height()));
-        let [l, t, r, b] = snapped(&page, [sides[0] * w, sides[1] * h, sides[2] * w, sides[3] * h], REACH * w.max(h));
+        let [l, t, r, b] = snapped(
+            &page,
+            [sides[0] * w, sides[1] * h, sides[2] * w, sides[3] * h],
+            REACH * w.max(h),
+        );
         Ok::<_, metrosk_vision::Unreadable>([l / w, t / h, r / w, b / h])
     };
-    let sides = app.compute.run(maker.team(), Work::Picture, work).await?.map_err(|e| Failure::Internal(e.to_string()))?;
+    let sides = app
+        .compute
+        .run(maker.team(), Work::Picture, work)
+        .await?
+        .map_err(|e| Failure::Internal(e.to_string()))?;
     Ok(Json(EdgesView { sides }))
 }

@@ -55,7 +55,10 @@ pub(crate) async fn read(
     let bytes = original(&app, &maker, id).await?;
     let (tell, events) = mpsc::unbounded_channel();
     let gone = Arc::new(AtomicBool::new(false));
-    let listener = Listener { events, gone: gone.clone() };
+    let listener = Listener {
+        events,
+        gone: gone.clone(),
+    };
     let team = maker.team();
     tokio::spawn(async move {
         let _in_hand = in_hand;
@@ -72,22 +75,30 @@ pub(crate) async fn read(
             Ok::<_, Unreadable>((reading, size))
         };
         let read = match app.compute.run(team, Work::Picture, work).await {
-            Ok(Ok((reading, size))) => Sketch::from_json(&reading.sketch).map_err(Failure::from).map(|sketch| PictureReading {
-                sketch: sketch.to_json(),
-                size,
-                corners: reading.quads.iter().map(|q| q.to_vec()).collect(),
-            }),
+            Ok(Ok((reading, size))) => Sketch::from_json(&reading.sketch)
+                .map_err(Failure::from)
+                .map(|sketch| PictureReading {
+                    sketch: sketch.to_json(),
+                    size,
+                    corners: reading.quads.iter().map(|q| q.to_vec()).collect(),
+                }),
             Ok(Err(Unreadable::Stopped)) => return,
-            Ok(Err(unreadable)) => Err(Invalid::one("", unreadable.to_string(), "a picture of a page sketch").into()),
+            Ok(Err(unreadable)) => {
+                Err(Invalid::one("", unreadable.to_string(), "a picture of a page sketch").into())
+            }
             Err(failure) => Err(failure),
         };
         let last = match read {
             Ok(reading) => Event::default().event("read").json_data(reading),
-            Err(failure) => Event::default().event("failed").json_data(failure.problem()),
+            Err(failure) => Event::default()
+                .event("failed")
+                .json_data(failure.problem()),
         };
         // A listener that has gone needs no answer.
         let _ = last.map(|event| tell.send(event));
     });
-    let stream = futures_util::stream::unfold(listener, async |mut l| l.events.recv().await.map(|event| (Ok(event), l)));
+    let stream = futures_util::stream::unfold(listener, async |mut l| {
+        l.events.recv().await.map(|event| (Ok(event), l))
+    });
     Ok(Sse::new(stream).keep_alive(KeepAlive::default()))
 }

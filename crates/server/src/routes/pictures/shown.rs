@@ -29,28 +29,55 @@ impl Shown {
     pub(super) fn wanted(&self) -> Result<Asked, Invalid> {
         let unit = match self.unit.as_deref() {
             None => Unit::Inch,
-            Some(name) => Unit::from_name(name).ok_or_else(|| Invalid::one("unit", format!("{name:?}"), "in or mm"))?,
+            Some(name) => Unit::from_name(name)
+                .ok_or_else(|| Invalid::one("unit", format!("{name:?}"), "in or mm"))?,
         };
         let side = |path: &str, text: &str| {
-            let length = Length::parse(text, unit).map_err(|e| Invalid::one(path, e.to_string(), "a length of 1 to 48 in"))?;
+            let length = Length::parse(text, unit)
+                .map_err(|e| Invalid::one(path, e.to_string(), "a length of 1 to 48 in"))?;
             let fits = (1.0..=48.0).contains(&length.to_units(Unit::Inch));
-            if fits { Ok(length.to_units(unit)) } else { Err(Invalid::one(path, format!("{text:?}"), "a length of 1 to 48 in")) }
+            if fits {
+                Ok(length.to_units(unit))
+            } else {
+                Err(Invalid::one(
+                    path,
+                    format!("{text:?}"),
+                    "a length of 1 to 48 in",
+                ))
+            }
         };
         let pages = self.pages.unwrap_or(1);
         if pages != 1 && pages != 2 {
             return Err(Invalid::one("pages", pages.to_string(), "1 or 2"));
         }
-        let name = self.name.as_deref().map(str::trim).filter(|n| !n.is_empty()).unwrap_or("From a picture");
+        let name = self
+            .name
+            .as_deref()
+            .map(str::trim)
+            .filter(|n| !n.is_empty())
+            .unwrap_or("From a picture");
         let name = name.chars().filter(|c| *c != '\0').take(120).collect();
-        Ok(Asked { page: (side("width", &self.width)?, side("height", &self.height)?), pages, unit, name, corners: self.quad()? })
+        Ok(Asked {
+            page: (side("width", &self.width)?, side("height", &self.height)?),
+            pages,
+            unit,
+            name,
+            corners: self.quad()?,
+        })
     }
 
     fn quad(&self) -> Result<Option<Quad>, Invalid> {
-        let Some(text) = &self.corners else { return Ok(None) };
+        let Some(text) = &self.corners else {
+            return Ok(None);
+        };
         let numbers: Option<Vec<f64>> = text.split(',').map(|n| n.trim().parse().ok()).collect();
         match numbers.as_deref() {
             Some([a, b, c, d, e, f, g, h]) => Ok(Some([[*a, *b], [*c, *d], [*e, *f], [*g, *h]])),
-            _ => Err(Invalid::one("corners", format!("{text:?}"), "eight numbers with commas between")),
+            _ => Err(Invalid::one(
+                "corners",
+                format!("{text:?}"),
+                "eight numbers with commas between",
+            )),
         }
     }
 }

@@ -3,7 +3,7 @@
 use crate::documents::print;
 use clap::Args;
 use metrosk_server::backup::{self, Counts};
-use metrosk_server::{App, Pictures, Settings, first};
+use metrosk_server::{App, Pictures, Settings, bootstrap};
 use std::path::{Path, PathBuf};
 
 /// The server's database, and where its pictures are.
@@ -50,7 +50,7 @@ pub(crate) fn restore(archive: &Archive) -> anyhow::Result<()> {
 
 /// Prints the path of a link with which a person sets a new password.
 pub(crate) fn password_link(account: &str, store: &Store) -> anyhow::Result<()> {
-    let path = run(async { first::password_link(&store.open().await?, account).await })?;
+    let path = run(async { bootstrap::password_link(&store.open().await?, account).await })?;
     print(&format!(
         "It works once, within two days: put the server's address before it.\n{path}\n"
     ))

@@ -4,7 +4,7 @@ use anyhow::Context;
 use metrosk_core::fit::{self, Request};
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::sketch::Sketch;
-use metrosk_vision::{Asked, MOST_BYTES};
+use metrosk_vision::{MOST_BYTES, ReadRequest};
 use std::io::{Read, Write};
 
 /// The largest document that is read: no sketch comes near it.
@@ -33,7 +33,7 @@ pub(crate) fn read(path: &str, page: &str, pages: &str, unit: &str) -> anyhow::R
     let name = std::path::Path::new(path)
         .file_stem()
         .map_or("Sketch".to_owned(), |n| n.to_string_lossy().into_owned());
-    let asked = Asked {
+    let asked = ReadRequest {
         page,
         pages,
         unit,

@@ -3,7 +3,7 @@
 use crate::documents::print;
 use anyhow::{Context, ensure};
 use clap::Args;
-use metrosk_server::{App, Pictures, Settings, demo, first};
+use metrosk_server::{App, Pictures, Settings, bootstrap, demo};
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::time::Duration;
@@ -115,7 +115,7 @@ async fn serve(options: Options, settings: Settings) -> anyhow::Result<()> {
     if options.demo && demo::load_once(&app).await? {
         tracing::info!("the demo has been loaded");
     }
-    let first = first::link(&app).await?;
+    let first = bootstrap::link(&app).await?;
     let listener = TcpListener::bind(options.listen)
         .await
         .with_context(|| format!("{} can't be listened on", options.listen))?;

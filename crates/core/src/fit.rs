@@ -2,7 +2,7 @@
 //!
 //! *Discrete choices outside, one convex problem inside.* For each approach that applies: the photo count decides which
 //! slots split or merge (`slots`), grids are recounted and prints assigned (`item`), and for a few choices of which side
-//! of the fold each block goes to (`search`) a quadratic programme over edges and lines is solved (`model`, `programme`).
+//! of the fold each block goes to (`search`) a quadratic program over edges and lines is solved (`model`, `program`).
 //! The best is rounded to the ruler line by line (`ruler`), cut at the fold and named (`assemble`), measured
 //! (`measure`) and told in sentences (`notes`).
 
@@ -15,6 +15,7 @@ mod choices;
 mod conflict;
 mod copies;
 mod doubled;
+mod facing_pages;
 mod fold_choice;
 mod holds;
 mod item;
@@ -23,9 +24,10 @@ mod model;
 mod note;
 mod notes;
 mod pin;
+mod preferences;
 mod prints;
-mod programme;
 mod proposal;
+mod qp;
 mod request;
 mod rows;
 mod ruler;
@@ -34,8 +36,6 @@ mod sides;
 mod slot_choice;
 mod slots;
 mod svg;
-mod twice;
-mod wants;
 mod why;
 
 pub use approach::{Approach, Map};
@@ -48,12 +48,12 @@ pub use holds::{Holds, Keep, Link, What};
 pub use measure::{Group, Kept, Measures, measure};
 pub use note::{Broken, Note, SizePair, Way};
 pub use pin::{Pin, PinEdge, PinTo};
+pub use preferences::{Emphasis, Slack};
 pub use prints::{Face, MOST_PHOTOS, Photos, Print};
 pub use proposal::{Outcome, Proposal};
 pub use request::Request;
 pub use slot_choice::{SlotChoice, SlotWay};
 pub use svg::layout_svg;
-pub use wants::{Emphasis, Slack};
 
 use crate::Cancel;
 use crate::document::Invalid;
@@ -62,7 +62,7 @@ use crate::layout::LayoutBlock;
 use crate::reading::INCH;
 use crate::sketch::Sketch;
 use model::Scene;
-use proposal::Told;
+use proposal::Explanation;
 
 /// Why an approach has no proposal.
 enum Unfit {
@@ -74,9 +74,9 @@ enum Unfit {
 
 impl Unfit {
     /// A conflict told in other words; choices that don't suit stay what they are.
-    fn map(self, told: impl FnOnce(Conflict) -> Conflict) -> Unfit {
+    fn map(self, rename: impl FnOnce(Conflict) -> Conflict) -> Unfit {
         match self {
-            Unfit::Conflict(conflict) => Unfit::Conflict(told(conflict)),
+            Unfit::Conflict(conflict) => Unfit::Conflict(rename(conflict)),
             unsuited => unsuited,
         }
     }
@@ -211,7 +211,7 @@ fn oriented(request: &Request) -> Request {
     }
 }
 
-/// Fits again with the choices of an earlier proposal held: one programme, for a pin that is being moved.
+/// Fits again with the choices of an earlier proposal held: one program, for a pin that is being moved.
 ///
 /// # Errors
 /// What the choices name that the request does not have: they are those of another one.
@@ -299,7 +299,7 @@ fn fit_by(
         None => return fit_one(request, sketch, approach, held, cancel),
         Some(derived) => derived.map_err(Unfit::Conflict)?,
     };
-    if let Some(page) = twice::one_page(request, approach, &derived) {
+    if let Some(page) = facing_pages::one_page(request, approach, &derived) {
         let found = fit_one(
             page.request(),
             &page.request().sketch,
@@ -309,13 +309,15 @@ fn fit_by(
         );
         return match found {
             Ok(proposal) => Ok(derived.named(page.both(proposal, &derived), request)),
-            Err(unfit) => Err(unfit.map(|conflict| derived.told(page.told(conflict)))),
+            Err(unfit) => {
+                Err(unfit.map(|conflict| derived.named_conflict(page.with_derived_pins(conflict))))
+            }
         };
     }
     let inner = derived.request();
     match fit_one(inner, &inner.sketch, Approach::Scale, held, cancel) {
         Ok(proposal) => Ok(derived.named(proposal, request)),
-        Err(unfit) => Err(unfit.map(|conflict| derived.told(conflict))),
+        Err(unfit) => Err(unfit.map(|conflict| derived.named_conflict(conflict))),
     }
 }
 
@@ -378,9 +380,8 @@ fn fit_with(
         Some(choices) => search::again(&scene, choices).map_err(Unfit::Unsuited)?,
         None => search::choose(&scene),
     };
-    let chosen = chosen.map_err(|model| {
-        Unfit::Conflict(conflict::explain(request, sketch, &items, &model.programme))
-    })?;
+    let chosen = chosen
+        .map_err(|model| Unfit::Conflict(conflict::explain(request, sketch, &items, &model.qp)))?;
     let ticks = ruler::snap(&scene, &chosen.model, &chosen.solved);
     let layout = assemble::layout(&scene, &chosen.model, &ticks);
     let measures = measure(sketch, map, &layout);
@@ -393,7 +394,7 @@ fn fit_with(
         choices,
         layout,
         measures,
-        Told {
+        Explanation {
             notes,
             whys,
             tried: chosen.tried,

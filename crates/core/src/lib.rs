@@ -7,7 +7,7 @@
 //! ```text
 //! JSON text -> Request -> oriented Sketch -> Reading (lines, gaps, relations)
 //!           -> choices (which print where, which slot is split or merged, which side of the fold)
-//!           -> programme (one convex quadratic programme over edges and lines)
+//!           -> program (one convex quadratic program over edges and lines)
 //!           -> ruler (lines rounded to the step) -> Layout -> measures, notes -> Proposal
 //! ```
 //!
@@ -29,7 +29,7 @@ pub mod fit;
 pub mod geometry;
 pub mod layout;
 pub mod length;
-pub mod numbers;
+pub mod notation;
 pub mod plan;
 pub mod reading;
 pub mod sketch;

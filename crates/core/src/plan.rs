@@ -46,15 +46,15 @@ pub fn fit_of(plan: &Value) -> Result<Request, Invalid> {
 ///
 /// # Errors
 /// When the plan breaks its format.
-pub fn made(plan: &Value) -> Result<Result<Proposal, String>, Invalid> {
-    Ok(made_while(plan, &Cancel::default())?.expect("nobody cancels it"))
+pub fn proposal_of(plan: &Value) -> Result<Result<Proposal, String>, Invalid> {
+    Ok(proposal_while(plan, &Cancel::default())?.expect("nobody cancels it"))
 }
 
 /// The same, for as long as somebody waits for it; `None` once it has been cancelled.
 ///
 /// # Errors
 /// When the plan breaks its format.
-pub fn made_while(
+pub fn proposal_while(
     plan: &Value,
     cancel: &Cancel,
 ) -> Result<Option<Result<Proposal, String>>, Invalid> {

@@ -9,7 +9,7 @@ use metrosk_core::Cancel;
 use metrosk_core::document::Invalid;
 use metrosk_core::fit::{self, Outcome, Request};
 use metrosk_core::layout::Layout;
-use metrosk_core::numbers;
+use metrosk_core::notation;
 use metrosk_core::plan::Defaults;
 use metrosk_core::sketch::{ClusterSize, Sketch};
 use serde_json::{Value, json};
@@ -134,16 +134,16 @@ fn ten_thousand_lines_by_number_are_told_and_five_hundred_blocks_are_read() {
             .collect::<Vec<_>>()
             .join("\n")
     };
-    let errors = numbers::read(&lines(10_000)).unwrap_err();
+    let errors = notation::read(&lines(10_000)).unwrap_err();
     assert_eq!((errors[0].line, errors.len()), (2_001, 1));
     // Mats around mats, each before the one it frames: the longest way there is to place five hundred blocks.
     let mut chain: Vec<String> = (0..499)
         .map(|n| format!("mat m{n} 1/8 around m{}", n + 1))
         .collect();
     chain.push("photo m499 1x1 at 6, 6".to_owned());
-    assert_eq!(numbers::read(&chain.join("\n")).unwrap().blocks.len(), 500);
+    assert_eq!(notation::read(&chain.join("\n")).unwrap().blocks.len(), 500);
     chain.push("photo 1x1 at 0, 0".to_owned());
-    let errors = numbers::read(&chain.join("\n")).unwrap_err();
+    let errors = notation::read(&chain.join("\n")).unwrap_err();
     assert_eq!(
         (errors[0].line, errors[0].found.as_str()),
         (501, "one block too many")
@@ -151,13 +151,13 @@ fn ten_thousand_lines_by_number_are_told_and_five_hundred_blocks_are_read() {
     // Each line names what the next one does not make: a preview gives up rather than try a thousand times.
     chain[499] = "photo m499 ?".to_owned();
     chain.pop();
-    assert!(numbers::read_what_can_be(&Defaults::default(), &chain.join("\n")).is_none());
+    assert!(notation::read_what_can_be(&Defaults::default(), &chain.join("\n")).is_none());
 }
 
 #[test]
 fn a_turn_without_end_is_told_at_its_block() {
     for turn in ["1e999", "-1e999", "3601"] {
-        let errors = numbers::read(&format!("photo 4x6 at 3, 2 turned {turn}")).unwrap_err();
+        let errors = notation::read(&format!("photo 4x6 at 3, 2 turned {turn}")).unwrap_err();
         assert_eq!(
             (errors[0].line, errors[0].column),
             (1, 1),
@@ -182,7 +182,7 @@ fn an_accents_size_and_an_under_that_frames_nothing_outlive_editing_by_number() 
     );
     let earlier = Sketch::from_json(&drawn).unwrap();
     let again =
-        numbers::read_over(&earlier, &Defaults::default(), &numbers::print(&earlier)).unwrap();
+        notation::read_over(&earlier, &Defaults::default(), &notation::print(&earlier)).unwrap();
     assert_eq!(again, earlier);
     assert_eq!(
         (again.blocks[0].under.as_deref(), again.blocks[2].size),
@@ -190,7 +190,7 @@ fn an_accents_size_and_an_under_that_frames_nothing_outlive_editing_by_number() 
     );
     // What it lay under is gone: so is the word of it.
     let without = "panel b1 6 x 6 at 1, 1\naccent a1 1 x 1 at 5, 5";
-    let changed = numbers::read_over(&earlier, &Defaults::default(), without).unwrap();
+    let changed = notation::read_over(&earlier, &Defaults::default(), without).unwrap();
     assert_eq!(changed.blocks[0].under, None);
     assert!(Sketch::from_json(&changed.to_json()).is_ok());
 }

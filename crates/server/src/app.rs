@@ -6,7 +6,7 @@ use crate::layers;
 use crate::layouts::Layouts;
 use crate::objects::Objects;
 use crate::routes::{
-    fit, history, links, numbers, pages, pictures, session, sketches, takeaway, team,
+    exports, fit, history, links, notation, pages, pictures, session, sketches, team,
 };
 use crate::settings::Settings;
 use anyhow::Context;
@@ -118,10 +118,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(sketches::export))
         .routes(routes!(sketches::show, sketches::change))
         .routes(routes!(sketches::document, sketches::rewrite))
-        .routes(routes!(numbers::as_numbers))
-        .routes(routes!(numbers::read_numbers))
-        .routes(routes!(numbers::write_numbers))
-        .routes(routes!(numbers::agree))
+        .routes(routes!(notation::as_numbers))
+        .routes(routes!(notation::read_numbers))
+        .routes(routes!(notation::write_numbers))
+        .routes(routes!(notation::agree))
         .routes(routes!(sketches::pages_of))
         .routes(routes!(sketches::copy))
         .routes(routes!(sketches::revisions))
@@ -137,10 +137,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(history::history))
         .routes(routes!(history::one))
         .routes(routes!(history::versions, history::name, history::unname))
-        .routes(routes!(takeaway::layout))
-        .routes(routes!(takeaway::drawing))
-        .routes(routes!(takeaway::pdf))
-        .routes(routes!(takeaway::view))
+        .routes(routes!(exports::layout))
+        .routes(routes!(exports::drawing))
+        .routes(routes!(exports::pdf))
+        .routes(routes!(exports::view))
         .routes(routes!(fit::propose))
         .routes(routes!(fit::again))
         .routes(routes!(fit::change))

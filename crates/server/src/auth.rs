@@ -1,12 +1,12 @@
 //! Who asks: sign-in, sessions, and what a route may require of her.
 
-mod guests;
+mod extractors;
 mod passwords;
 mod sessions;
 mod throttle;
 mod tokens;
 
-pub(crate) use guests::{Lead, Maker, Member, Person};
+pub(crate) use extractors::{Lead, Maker, Member, Person};
 pub(crate) use passwords::{Passwords, check_password};
 pub(crate) use sessions::{LASTS as SESSION_LASTS, Sessions, prolong};
 pub(crate) use throttle::Throttle;

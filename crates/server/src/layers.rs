@@ -97,7 +97,7 @@ pub(crate) fn around(router: Router, probes: Router, settings: &Settings) -> Rou
         .layer(LoadShedLayer::new())
         .layer(GlobalConcurrencyLimitLayer::new(settings.max_in_flight));
     let router = router
-        .layer(middleware::from_fn(told_as_problems))
+        .layer(middleware::from_fn(as_problems))
         .layer(middleware::from_fn_with_state(
             settings.request_timeout,
             request_timeout,
@@ -156,7 +156,7 @@ fn span(request: &Request) -> tracing::Span {
 }
 
 /// Failures that layers tell in a word are told like all others; answers of the API are not kept by anybody.
-async fn told_as_problems(request: Request, next: Next) -> Response {
+async fn as_problems(request: Request, next: Next) -> Response {
     let of_api = request.uri().path().starts_with("/api/");
     let mut response = next.run(request).await;
     let status = response.status();

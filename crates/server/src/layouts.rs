@@ -37,7 +37,7 @@ pub(crate) async fn made(
     team: Uuid,
     plan: Value,
 ) -> Result<Result<Proposal, String>, Failure> {
-    let work = move |cancel: &Cancel| plan::made_while(&plan, cancel);
+    let work = move |cancel: &Cancel| plan::proposal_while(&plan, cancel);
     compute
         .run(team, Work::Drawing, work)
         .await??

@@ -2,15 +2,15 @@
 
 pub(crate) mod archives;
 pub(crate) mod body;
+pub(crate) mod exports;
 pub(crate) mod fit;
 pub(crate) mod history;
 pub(crate) mod links;
 pub(crate) mod names;
-pub(crate) mod numbers;
+pub(crate) mod notation;
 pub(crate) mod once;
 pub(crate) mod pages;
 pub(crate) mod pictures;
 pub(crate) mod session;
 pub(crate) mod sketches;
-pub(crate) mod takeaway;
 pub(crate) mod team;

@@ -35,7 +35,7 @@ pub(crate) fn straight(mask: &Mask, runs: &[Run], least: f64) -> Mask {
 /// The clusters' extents.
 pub(crate) fn find(mask: &Mask, runs: &[Run]) -> Vec<Extent> {
     let straight = straight(mask, runs, 70.0);
-    let faces = mask.not().parts(false);
+    let faces = mask.not().connected_components(false);
     let small: Vec<(u32, Part)> = faces
         .each()
         .filter(|(_, p)| is_small(p))

@@ -40,7 +40,7 @@ const READ_AT: u32 = 2400;
 
 /// What the picture shows.
 #[derive(Debug, Clone)]
-pub struct Asked {
+pub struct ReadRequest {
     /// The page's width and height in the unit, both above 0.
     pub page: (f64, f64),
     /// 1, or 2 for a spread.
@@ -82,7 +82,7 @@ fn small(pixels: &RgbImage) -> (RgbImage, f64) {
 /// When nothing is found, when the corners make no page, or when it was stopped.
 pub fn read(
     pixels: &RgbImage,
-    asked: &Asked,
+    asked: &ReadRequest,
     go_on: &dyn Fn(Stage) -> bool,
 ) -> Result<Reading, Unreadable> {
     let stopped = |_| Unreadable::Stopped;

@@ -96,7 +96,7 @@ pub(crate) fn sampled(from: &Plane, back: &Projection, w: usize, h: usize) -> Pl
     for y in 0..h {
         for x in 0..w {
             let (u, v) = *back * (x as f32 + 0.5, y as f32 + 0.5);
-            out.data[y * w + x] = from.between(u - 0.5, v - 0.5);
+            out.data[y * w + x] = from.sample_bilinear(u - 0.5, v - 0.5);
         }
     }
     out
@@ -133,7 +133,7 @@ fn light(gray: &Plane) -> Plane {
                 (x as f32 + 0.5) / tile as f32 - 0.5,
                 (y as f32 + 0.5) / tile as f32 - 0.5,
             );
-            out.data[y * gray.w + x] = closed.between(u, v);
+            out.data[y * gray.w + x] = closed.sample_bilinear(u, v);
         }
     }
     out
@@ -164,7 +164,7 @@ fn sheet(gray: &Plane) -> Option<Quad> {
     let mut lit: Vec<f32> = small.data.iter().copied().filter(|&v| v > level).collect();
     let level = level.min(table + 0.35 * (quantile(&mut lit, 0.5) - table));
     let bright = Mask::of(&small, |v| v > level);
-    let parts = bright.parts(false);
+    let parts = bright.connected_components(false);
     let (label, part) = parts.each().max_by_key(|(_, p)| p.area)?;
     let all = (w * h) as f64;
     let on_rim = parts
@@ -247,7 +247,7 @@ fn sharpened(gray: &Plane, rough: &Quad, reach: f64, level: f32) -> Quad {
             let steps = (reach * 2.0) as i32;
             let value = |s: i32| {
                 let d = f64::from(s) / 2.0;
-                gray.between((px + nx * d) as f32, (py + ny * d) as f32)
+                gray.sample_bilinear((px + nx * d) as f32, (py + ny * d) as f32)
             };
             // From the outside inwards: the first place brighter than the level between table and sheet.
             let Some(s) = (-steps..=steps)

@@ -22,7 +22,7 @@ impl Plane {
     }
 
     /// The value at a place between pixels; outside, the nearest inside.
-    pub(crate) fn between(&self, x: f32, y: f32) -> f32 {
+    pub(crate) fn sample_bilinear(&self, x: f32, y: f32) -> f32 {
         let x = x.clamp(0.0, (self.w - 1) as f32);
         let y = y.clamp(0.0, (self.h - 1) as f32);
         let (x0, y0) = (x as usize, y as usize);
@@ -214,7 +214,7 @@ impl Mask {
     }
 
     /// The connected parts of the yeses, over edges and corners.
-    pub(crate) fn parts(&self, corners: bool) -> Parts {
+    pub(crate) fn connected_components(&self, corners: bool) -> Parts {
         use imageproc::region_labelling::{Connectivity, connected_components};
         let image = image::GrayImage::from_fn(self.w as u32, self.h as u32, |x, y| {
             image::Luma([u8::from(self.at(x as usize, y as usize))])
@@ -332,9 +332,12 @@ mod tests {
     #[test]
     fn a_place_between_pixels_is_weighed_and_outside_is_the_nearest() {
         let p = plane(2, &[0.0, 10.0, 20.0, 30.0]);
-        assert_eq!(p.between(0.5, 0.5), 15.0);
-        assert_eq!(p.between(0.25, 0.0), 2.5);
-        assert_eq!((p.between(-3.0, -3.0), p.between(9.0, 9.0)), (0.0, 30.0));
+        assert_eq!(p.sample_bilinear(0.5, 0.5), 15.0);
+        assert_eq!(p.sample_bilinear(0.25, 0.0), 2.5);
+        assert_eq!(
+            (p.sample_bilinear(-3.0, -3.0), p.sample_bilinear(9.0, 9.0)),
+            (0.0, 30.0)
+        );
     }
 
     #[test]
@@ -372,8 +375,8 @@ mod tests {
     #[test]
     fn parts_touch_by_corners_only_where_corners_count() {
         let m = mask(&["##...", "##...", "..##.", ".....", "....#"]);
-        assert_eq!(m.parts(false).each().count(), 3);
-        let parts = m.parts(true);
+        assert_eq!(m.connected_components(false).each().count(), 3);
+        let parts = m.connected_components(true);
         let areas: Vec<usize> = parts.each().map(|(_, p)| p.area).collect();
         assert_eq!(areas, [6, 1]);
         let (label, first) = parts.each().next().unwrap();

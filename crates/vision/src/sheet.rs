@@ -169,7 +169,7 @@ fn with_steps(mut ink: Plane, gray: &Plane, strong: f32, level: f32) -> Plane {
             }
             // The steepest place along the slope's own direction.
             let (gx, gy) = (slopes[i].0 / v, slopes[i].1 / v);
-            let at = |d: f32| steep.between(x as f32 + gx * d, y as f32 + gy * d);
+            let at = |d: f32| steep.sample_bilinear(x as f32 + gx * d, y as f32 + gy * d);
             if [1.0, 2.0].iter().all(|&d| v >= at(d) && v >= at(-d)) {
                 ridge.push((x, y));
             }

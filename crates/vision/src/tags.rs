@@ -26,7 +26,7 @@ pub(crate) fn find(
     rounds: &[Round],
     clusters: &[Extent],
 ) -> Vec<Vec<[f64; 2]>> {
-    let faces = ink.not().parts(false);
+    let faces = ink.not().connected_components(false);
     let known = |e: &Extent| {
         let like = |o: &Extent| e.common(o) > 0.6 * e.with(o).area();
         panels.iter().any(|p| like(&p.extent()))
@@ -122,7 +122,7 @@ fn is_outlined(corners: &[[f64; 2]], gray: &Plane) -> bool {
     let middle = corners.iter().fold([0.0, 0.0], |m, p| {
         [m[0] + p[0] / n as f64, m[1] + p[1] / n as f64]
     });
-    let at = |p: [f64; 2]| gray.between(p[0] as f32, p[1] as f32);
+    let at = |p: [f64; 2]| gray.sample_bilinear(p[0] as f32, p[1] as f32);
     let (mut dark, mut all) = (0, 0);
     for k in 0..n {
         let (a, b) = (corners[k], corners[(k + 1) % n]);

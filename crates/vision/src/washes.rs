@@ -125,7 +125,7 @@ pub(crate) fn find(sheet: &Sheet, known: &Known<'_>) -> Vec<Extent> {
         }
     }
     let solid = toned.not().grown(RIMS).not();
-    let parts = solid.parts(false);
+    let parts = solid.connected_components(false);
     let mut washes: Vec<([f32; 3], Extent, usize)> = Vec::new();
     let mut largest: Vec<(u32, Part)> = parts.each().filter(|(_, p)| p.area >= 300).collect();
     largest.sort_by_key(|(label, p)| (std::cmp::Reverse(p.area), *label));
@@ -214,7 +214,7 @@ fn is_outlined(
                     continue;
                 }
                 let line = (0..=8)
-                    .map(|d| gray.between(at(d).0 as f32, at(d).1 as f32))
+                    .map(|d| gray.sample_bilinear(at(d).0 as f32, at(d).1 as f32))
                     .fold(f32::INFINITY, f32::min);
                 all += 1;
                 dark += usize::from(line < 0.88 * tone);

@@ -85,7 +85,7 @@ pub(crate) fn take_out(sheet: &Sheet, mask: &mut Mask) -> Vec<Writing> {
         *seen |= fat > 95.0;
     }
     sheet.clear_frame(&mut dark);
-    let parts = dark.parts(true);
+    let parts = dark.connected_components(true);
     let letters: Vec<Letter> = parts
         .each()
         .filter(|(_, p)| of_letter_size(p))
@@ -224,7 +224,7 @@ fn holes(parts: &Parts, label: u32) -> usize {
     for (x, y) in parts.pixels(label) {
         bare.data[(y - p.y0 + 1) * w + x - p.x0 + 1] = false;
     }
-    bare.parts(false)
+    bare.connected_components(false)
         .each()
         .filter(|(_, q)| q.area > 6)
         .count()

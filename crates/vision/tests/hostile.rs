@@ -9,7 +9,7 @@ use image::{DynamicImage, ImageFormat, Rgb, RgbImage};
 use metrosk_core::length::Unit;
 use metrosk_core::sketch::Sketch;
 use metrosk_demo::{SEED, Style, picture};
-use metrosk_vision::{Asked, decode, read};
+use metrosk_vision::{ReadRequest, decode, read};
 use rand::rngs::StdRng;
 use rand::{Rng, SeedableRng};
 use std::io::Cursor;
@@ -117,7 +117,7 @@ fn any_pixels_are_read_or_hold_nothing() {
                 .for_each(|p| p.0 = p.0.map(|c| c.saturating_add(hand.random_range(0..noise))));
         }
         let pages = hand.random_range(1..=2);
-        let asked = Asked {
+        let asked = ReadRequest {
             page: (12.0, f64::from(hand.random_range(6..16))),
             pages,
             unit: Unit::Inch,
@@ -152,7 +152,7 @@ fn ruled(w: u32, h: u32, each: u32, thick: u32, across: bool) -> RgbImage {
 
 #[test]
 fn narrow_pictures_and_narrow_pages_are_read_or_refused() {
-    let asked = |page: (f64, f64), pages: u32| Asked {
+    let asked = |page: (f64, f64), pages: u32| ReadRequest {
         page,
         pages,
         unit: Unit::Inch,

@@ -7,12 +7,12 @@ use metrosk_core::length::{Length, Unit};
 use metrosk_core::sketch::{Block, Kind, Shape, Sketch};
 use metrosk_demo::{SEED, Style, picture};
 use metrosk_vision::{
-    Asked, Stage, Unreadable, decode, find_page, jpeg, read, straightened, swatches,
+    ReadRequest, Stage, Unreadable, decode, find_page, jpeg, read, straightened, swatches,
 };
 
-fn asked(sketch: &Sketch) -> Asked {
+fn asked(sketch: &Sketch) -> ReadRequest {
     let page = sketch.canvas.page;
-    Asked {
+    ReadRequest {
         page: (page.w.to_units(Unit::Inch), page.h.to_units(Unit::Inch)),
         pages: u32::from(sketch.canvas.pages),
         unit: Unit::Inch,
@@ -21,7 +21,7 @@ fn asked(sketch: &Sketch) -> Asked {
     }
 }
 
-fn reading(pixels: &RgbImage, asked: &Asked) -> Sketch {
+fn reading(pixels: &RgbImage, asked: &ReadRequest) -> Sketch {
     let read = read(pixels, asked, &|_| true).unwrap();
     Sketch::from_json(&read.sketch).unwrap()
 }
@@ -160,7 +160,7 @@ fn corners_that_the_maker_gives_are_taken() {
     let corners = find_page(&photo, 1);
     let read = reading(
         &photo,
-        &Asked {
+        &ReadRequest {
             corners: Some(corners),
             ..asked(sketch)
         },
@@ -170,7 +170,7 @@ fn corners_that_the_maker_gives_are_taken() {
     let crossed = [corners[1], corners[0], corners[2], corners[3]];
     let refused = metrosk_vision::read(
         &photo,
-        &Asked {
+        &ReadRequest {
             corners: Some(crossed),
             ..asked(sketch)
         },

@@ -154,10 +154,10 @@ export const api = {
     taken(
       client.GET("/api/sketches/{id}/revisions/{revision}", { params: { path: { id, revision } } }),
     ) as Promise<SketchDoc>,
-  numbers: (text: string, over: SketchDoc) => taken(client.POST("/api/numbers", { body: { text, over } })),
-  lines: (sketch: SketchDoc) => taken(client.POST("/api/numbers/lines", { body: sketch })),
+  numbers: (text: string, over: SketchDoc) => taken(client.POST("/api/notation", { body: { text, over } })),
+  lines: (sketch: SketchDoc) => taken(client.POST("/api/notation/lines", { body: sketch })),
   agree: (sketch: SketchDoc, near: NearView) =>
-    taken(client.POST("/api/numbers/agree", { body: { sketch, along: near.along, blocks: near.blocks } })),
+    taken(client.POST("/api/notation/agree", { body: { sketch, along: near.along, blocks: near.blocks } })),
   importSketches: (file: Blob, key: string) =>
     taken(
       client.POST("/api/sketches/import", {
@@ -231,7 +231,7 @@ export const api = {
     done(client.DELETE("/api/pages/{id}/versions", { params: { ...at(id), query: { name } } })),
 
   refit: (body: RefitDoc) => taken(client.POST("/api/fit/again", { body })),
-  changeBlocks: (body: ChangeDoc) => taken(client.POST("/api/numbers/change", { body })),
+  changeBlocks: (body: ChangeDoc) => taken(client.POST("/api/notation/change", { body })),
   fit: (body: FitDoc, signal?: AbortSignal) => taken(client.POST("/api/fit", { body, ...(signal ? { signal } : {}) })),
 };
 

@@ -1,4 +1,4 @@
-//! What a fit settled, written so that a refit can hold to it: one programme in place of a search, while a hand moves a block.
+//! What a fit settled, written so that a refit can hold to it: one program in place of a search, while a hand moves a block.
 //!
 //! Choices name what they mean: blocks by their ids, wishes by their kind and blocks. So they can be held against the request they are
 //! used with, and what does not suit it is told.
@@ -52,7 +52,7 @@ impl Choices {
         let sides = sides
             .filter_map(|(item, side)| Some((id_of(scene, item), (*side)?)))
             .collect();
-        let rows = model.programme.rows.len();
+        let rows = model.qp.rows.len();
         let mut named = if settled.lost.is_empty() {
             Vec::new()
         } else {
@@ -130,7 +130,7 @@ impl Choices {
         }
     }
 
-    /// Held against a programme: its rows whose wishes are let go of, as places from the end.
+    /// Held against a program: its rows whose wishes are let go of, as places from the end.
     ///
     /// # Errors
     /// Wishes that the request does not make.
@@ -138,7 +138,7 @@ impl Choices {
         if self.lost.is_empty() {
             return Ok(Vec::new());
         }
-        let rows = model.programme.rows.len();
+        let rows = model.qp.rows.len();
         let named: BTreeMap<String, usize> = names(scene, model)
             .into_iter()
             .enumerate()
@@ -206,7 +206,7 @@ fn id_of(scene: &Scene<'_>, item: &Item) -> String {
 /// The name of each row's wish; none for a row that is never let go of.
 fn names(scene: &Scene<'_>, model: &Model) -> Vec<Option<LostWish>> {
     let mut counts: BTreeMap<(&str, usize, usize), usize> = BTreeMap::new();
-    let rows = model.programme.rows.iter();
+    let rows = model.qp.rows.iter();
     rows.map(|row| {
         let Reason::Wish(wish @ (Wish::Line | Wish::Contact | Wish::Equal), a, b) = row.reason
         else {

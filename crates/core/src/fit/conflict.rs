@@ -2,11 +2,11 @@
 
 use super::item::Item;
 use super::pin::PinEdge;
-use super::programme::Programme;
+use super::qp::Qp;
 use super::request::Request;
 use crate::sketch::{Kind, Sketch};
 
-/// What a row of the programme stands for.
+/// What a row of the program stands for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum Reason {
     /// A pin of the request.
@@ -128,18 +128,13 @@ impl Conflict {
 
 /// The smallest set of hard rows found that can't hold together: rows are let go of one at a time, in a fixed order,
 /// and those whose going makes the rest possible stay (a deletion filter; the set found is minimal, not the least).
-pub(crate) fn explain(
-    request: &Request,
-    sketch: &Sketch,
-    items: &[Item],
-    programme: &Programme,
-) -> Conflict {
-    let mut rows: Vec<usize> = (0..programme.rows.len())
-        .filter(|r| programme.rows[*r].price.is_none())
+pub(crate) fn explain(request: &Request, sketch: &Sketch, items: &[Item], qp: &Qp) -> Conflict {
+    let mut rows: Vec<usize> = (0..qp.rows.len())
+        .filter(|r| qp.rows[*r].penalty.is_none())
         .collect();
     // Limits first, so that what is left is told by as many pins as needed and as few limits as possible.
     let mut order = rows.clone();
-    order.sort_by_key(|r| (matches!(programme.rows[*r].reason, Reason::Pin(_)), *r));
+    order.sort_by_key(|r| (matches!(qp.rows[*r].reason, Reason::Pin(_)), *r));
     let mut size = order.len().div_ceil(4).max(1);
     let mut waiting = order;
     while !waiting.is_empty() {
@@ -149,24 +144,24 @@ pub(crate) fn explain(
             .copied()
             .filter(|r| !chunk.contains(r))
             .collect();
-        if !programme.is_possible(&without) {
+        if !qp.is_possible(&without) {
             rows = without;
         } else if chunk.len() > 1 {
             size = (chunk.len() / 2).max(1);
             waiting.splice(0..0, chunk);
         }
     }
-    describe(request, sketch, items, programme, &rows)
+    describe(request, sketch, items, qp, &rows)
 }
 
 fn describe(
     request: &Request,
     sketch: &Sketch,
     items: &[Item],
-    programme: &Programme,
+    qp: &Qp,
     rows: &[usize],
 ) -> Conflict {
-    let reasons: Vec<Reason> = rows.iter().map(|r| programme.rows[*r].reason).collect();
+    let reasons: Vec<Reason> = rows.iter().map(|r| qp.rows[*r].reason).collect();
     let mut pins: Vec<usize> = reasons
         .iter()
         .filter_map(|r| {

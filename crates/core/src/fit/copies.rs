@@ -84,7 +84,7 @@ pub(super) fn derived(
     }))
 }
 
-struct Made {
+struct DerivedSketch {
     sketch: Sketch,
     from: Vec<(String, String)>,
     notes: Vec<Note>,
@@ -154,7 +154,7 @@ impl Derived {
     }
 
     /// A conflict told in the sketch's own blocks and the request's own pins again.
-    pub(super) fn told(&self, conflict: Conflict) -> Conflict {
+    pub(super) fn named_conflict(&self, conflict: Conflict) -> Conflict {
         let own = |id: &String| {
             self.from
                 .iter()
@@ -184,7 +184,7 @@ impl Derived {
 /// the other one where the first one's image (or its like) is; one that points to the right page holds the copy there first.
 fn pins_of(
     request: &Request,
-    made: &Made,
+    made: &DerivedSketch,
     approach: Approach,
     ending: &str,
 ) -> (Vec<Pin>, Vec<usize>) {
@@ -258,7 +258,7 @@ fn pins_of(
 }
 
 /// What she chose for slots, on both copies where there are photos enough for that.
-fn slots_of(request: &Request, made: &Made, ending: &str) -> Vec<SlotChoice> {
+fn slots_of(request: &Request, made: &DerivedSketch, ending: &str) -> Vec<SlotChoice> {
     let known = |s: &SlotChoice| s.photos.iter().all(|id| made.sketch.index_of(id).is_some());
     let own: Vec<SlotChoice> = request.slots.iter().filter(|s| known(s)).cloned().collect();
     let right = |s: &SlotChoice| SlotChoice {
@@ -307,7 +307,7 @@ fn cut(rect: &mut Rect, from: Length, until: Length) -> bool {
 }
 
 /// Both pages from one sketch. What runs off the page at the fold on both sides is one block across it.
-fn doubled(sketch: &Sketch, mirrored: bool, ending: &str) -> Made {
+fn doubled(sketch: &Sketch, mirrored: bool, ending: &str) -> DerivedSketch {
     let w = sketch.canvas.page.w;
     let other = if mirrored {
         sketch.oriented(QuarterTurn::default(), Flip::Across)
@@ -364,7 +364,7 @@ fn doubled(sketch: &Sketch, mirrored: bool, ending: &str) -> Made {
         from.push((right.id.clone(), sketch.blocks[n].id.clone()));
         made.blocks.push(right);
     }
-    Made {
+    DerivedSketch {
         sketch: made,
         from,
         notes: Vec::new(),
@@ -373,7 +373,7 @@ fn doubled(sketch: &Sketch, mirrored: bool, ending: &str) -> Made {
 
 /// The left page as the sketch; what bleeds off its right edge runs on. Photos beyond the sketch's own go to the right page, the largest
 /// first, where the sketch has them on the left.
-fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> Made {
+fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> DerivedSketch {
     let w = sketch.canvas.page.w;
     let mut made = sketch.clone();
     made.canvas.pages = 2;
@@ -428,7 +428,7 @@ fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> Made {
             made.blocks.push(copy);
         }
     }
-    Made {
+    DerivedSketch {
         sketch: made,
         from,
         notes: vec![Note::RunsOn { blocks: running }],
@@ -436,7 +436,7 @@ fn run_on(request: &Request, sketch: &Sketch, ending: &str) -> Made {
 }
 
 /// The page of a spread that holds more photo area; what crosses the fold is cut off there.
-fn one_side(sketch: &Sketch) -> Made {
+fn one_side(sketch: &Sketch) -> DerivedSketch {
     let w = sketch.canvas.page.w;
     let area = |right: bool| {
         let (from, until) = if right { (w, w + w) } else { (Length::ZERO, w) };
@@ -506,7 +506,7 @@ fn one_side(sketch: &Sketch) -> Made {
         .iter()
         .map(|b| (b.id.clone(), b.id.clone()))
         .collect();
-    Made {
+    DerivedSketch {
         sketch: made,
         from,
         notes,

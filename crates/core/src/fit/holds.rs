@@ -104,7 +104,7 @@ impl Holds {
     }
 
     /// Whether a reading of a block counts: it does unless a link that is off names the block.
-    pub fn heeds(&self, what: What, id: &str) -> bool {
+    pub fn holds_to(&self, what: What, id: &str) -> bool {
         !self
             .off
             .iter()
@@ -112,7 +112,7 @@ impl Holds {
     }
 
     /// Whether a reading of a pair counts: it does unless a link that is off names both.
-    pub fn heeds_pair(&self, what: What, a: &str, b: &str) -> bool {
+    pub fn holds_to_pair(&self, what: What, a: &str, b: &str) -> bool {
         !self.off.iter().any(|l| {
             l.what == what && l.blocks.iter().any(|x| x == a) && l.blocks.iter().any(|x| x == b)
         })

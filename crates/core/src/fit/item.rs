@@ -1,13 +1,13 @@
-//! What the programme places: the sketch's blocks after the choices (merged, split, recounted) have been made.
+//! What the program places: the sketch's blocks after the choices (merged, split, recounted) have been made.
 
 use super::approach::Map;
 use super::assign;
 use super::fold_choice::FoldWay;
+use super::preferences::Slack;
 use super::prints::Photos;
 use super::request::Request;
 use super::slot_choice::SlotWay;
 use super::slots::{self, Slot};
-use super::wants::Slack;
 use crate::geometry::{Edge, Rect, Span, nearer_to_quarter};
 use crate::length::Length;
 use crate::reading::{AGREE, HAIR, INCH};

@@ -1,4 +1,4 @@
-//! From items to a programme: which rows must hold, which should, and what pulls where.
+//! From items to a program: which rows must hold, which should, and what pulls where.
 
 mod breaks;
 mod faces;
@@ -11,9 +11,9 @@ mod wishes;
 use super::approach::Map;
 use super::holds::{Keep, What};
 use super::item::Item;
-use super::programme::{Expr, Programme, Var};
+use super::preferences::Emphasis;
+use super::qp::{Expr, Qp, Var};
 use super::request::Request;
-use super::wants::Emphasis;
 use crate::Cancel;
 use crate::geometry::{Edge, Span};
 use crate::reading::INCH;
@@ -150,23 +150,24 @@ impl Scene<'_> {
     }
 
     /// Whether a reading of an item is held to.
-    pub(crate) fn heeds(&self, what: What, n: usize) -> bool {
+    pub(crate) fn holds_to(&self, what: What, n: usize) -> bool {
         !self.is_free(n)
-            && self.items[n]
-                .from
-                .iter()
-                .all(|b| self.request.holds.heeds(what, &self.sketch.blocks[*b].id))
+            && self.items[n].from.iter().all(|b| {
+                self.request
+                    .holds
+                    .holds_to(what, &self.sketch.blocks[*b].id)
+            })
     }
 
     /// Whether a reading of a pair of items is held to.
-    pub(crate) fn heeds_pair(&self, what: What, a: usize, b: usize) -> bool {
+    pub(crate) fn holds_to_pair(&self, what: What, a: usize, b: usize) -> bool {
         let ids = |n: usize| {
             self.items[n]
                 .from
                 .iter()
                 .map(|b| self.sketch.blocks[*b].id.as_str())
         };
-        ids(a).all(|a| ids(b).all(|b| self.request.holds.heeds_pair(what, a, b)))
+        ids(a).all(|a| ids(b).all(|b| self.request.holds.holds_to_pair(what, a, b)))
     }
 
     /// Whether an item may not be cut wherever the fold comes.
@@ -193,29 +194,25 @@ pub(crate) fn inches(span: Span) -> Span {
     }
 }
 
-/// A programme with its items' variables.
+/// A program with its items' variables.
 #[derive(Clone, Debug)]
 pub(crate) struct Model {
-    pub(crate) programme: Programme,
+    pub(crate) qp: Qp,
     pub(crate) vars: Vec<Vars>,
     /// Where orders are told by cuts, how many variables and rows come before them.
     before_cuts: Option<(usize, usize)>,
 }
 
 impl Model {
-    /// Builds the programme for one choice of sides.
+    /// Builds the program for one choice of sides.
     pub(crate) fn new(scene: &Scene<'_>, sides: &[Option<Side>]) -> Model {
-        let mut programme = Programme {
+        let mut qp = Qp {
             cancel: scene.cancel.clone(),
-            ..Programme::default()
+            ..Qp::default()
         };
-        let vars: Vec<Vars> = scene
-            .items
-            .iter()
-            .map(|i| item_vars(&mut programme, i))
-            .collect();
+        let vars: Vec<Vars> = scene.items.iter().map(|i| item_vars(&mut qp, i)).collect();
         let mut model = Model {
-            programme,
+            qp,
             vars,
             before_cuts: None,
         };
@@ -229,12 +226,12 @@ impl Model {
     }
 }
 
-fn item_vars(programme: &mut Programme, item: &Item) -> Vars {
+fn item_vars(qp: &mut Qp, item: &Item) -> Vars {
     let want = inches(item.want);
-    let edges = [want.l, want.t, want.r, want.b].map(|at| programme.var(at));
+    let edges = [want.l, want.t, want.r, want.b].map(|at| qp.var(at));
     let (cols, rows) = item.cells;
-    let cols = runs(programme, cols, (edges[0], edges[2]));
-    let rows = runs(programme, rows, (edges[1], edges[3]));
+    let cols = runs(qp, cols, (edges[0], edges[2]));
+    let rows = runs(qp, rows, (edges[1], edges[3]));
     Vars {
         edges,
         cols,
@@ -244,14 +241,14 @@ fn item_vars(programme: &mut Programme, item: &Item) -> Vars {
 }
 
 /// Low and high edge of so many equal parts between two edges; the outermost are those edges.
-fn runs(programme: &mut Programme, count: u32, (low, high): (Var, Var)) -> Vec<(Var, Var)> {
-    let (from, to) = (programme.expected[low], programme.expected[high]);
+fn runs(qp: &mut Qp, count: u32, (low, high): (Var, Var)) -> Vec<(Var, Var)> {
+    let (from, to) = (qp.expected[low], qp.expected[high]);
     let mut found = Vec::with_capacity(count as usize);
     let mut start = low;
     for n in 1..count {
         let at = from + (to - from) * f64::from(n) / f64::from(count);
-        found.push((start, programme.var(at)));
-        start = programme.var(at);
+        found.push((start, qp.var(at)));
+        start = qp.var(at);
     }
     found.push((start, high));
     found

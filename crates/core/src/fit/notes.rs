@@ -427,7 +427,7 @@ fn lost_lines(said: &mut Vec<Note>, scene: &Scene<'_>, measures: &Measures) {
     // A line that the maker has switched off is not missed.
     let held = |place: Place, n: usize| {
         let id = &scene.sketch.blocks[measures.groups[n].blocks[0]].id;
-        scene.request.holds.heeds(What::Line(place), id)
+        scene.request.holds.holds_to(What::Line(place), id)
             && scene.request.holds.keep_of(id) != Some(Keep::Free)
     };
     let lost: Vec<_> = measures

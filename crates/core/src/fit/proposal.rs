@@ -4,8 +4,8 @@ use super::approach::{Approach, Map};
 use super::check::{Fault, faults};
 use super::measure::Measures;
 use super::note::Note;
+use super::preferences::Emphasis;
 use super::request::Request;
-use super::wants::Emphasis;
 use super::{Choices, Conflict};
 use crate::document::{length_number, number};
 use crate::geometry::Span;
@@ -49,7 +49,7 @@ pub struct Proposal {
 }
 
 /// What is told of a fit beside its measures.
-pub(crate) struct Told {
+pub(crate) struct Explanation {
     pub(crate) notes: Vec<Note>,
     pub(crate) whys: Vec<(String, Vec<String>)>,
     pub(crate) tried: (usize, usize),
@@ -71,9 +71,9 @@ impl Proposal {
         choices: Choices,
         layout: Layout,
         measures: Measures,
-        told: Told,
+        told: Explanation,
     ) -> Proposal {
-        let Told { notes, whys, tried } = told;
+        let Explanation { notes, whys, tried } = told;
         let places = measures
             .groups
             .iter()

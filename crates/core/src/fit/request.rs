@@ -4,9 +4,9 @@ use super::approach::Approach;
 use super::fold_choice::{self, FoldChoice};
 use super::holds::{self, Holds};
 use super::pin::{self, Pin};
+use super::preferences::{self, Emphasis, Slack};
 use super::prints::{Photos, read_photos};
 use super::slot_choice::{self, SlotChoice};
-use super::wants::{self, Emphasis, Slack};
 use crate::document::{self, Findings, Invalid, Node};
 use crate::geometry::{Edge, Span};
 use crate::length::{Length, Unit};
@@ -158,11 +158,11 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
         .get("at_fold")
         .map_or(Some(Vec::new()), |n| fold_choice::read(&n, sketch.as_ref()));
     let slack = top.get("slack").map_or(Some(Slack::default()), |n| {
-        wants::read_slack(&n, sketch.as_ref())
+        preferences::read_slack(&n, sketch.as_ref())
     });
     let emphasis = top
         .get("emphasis")
-        .map_or(Some(None), |n| wants::read_emphasis(&n).map(Some));
+        .map_or(Some(None), |n| preferences::read_emphasis(&n).map(Some));
     let (canvas, margin, fold_guard) = target?;
     let request = Request {
         unit: unit?,

@@ -1,8 +1,8 @@
 //! Rounding to the ruler: lines, not blocks.
 //!
-//! Edges that the programme made equal, or that hard rows tie at a fixed distance (a mat's border, a whole print), become
+//! Edges that the program made equal, or that hard rows tie at a fixed distance (a mat's border, a whole print), become
 //! one line with offsets. Every line goes to its nearest ruler mark; then lines are moved by single steps, alone and in
-//! pairs, as long as that lowers the programme's own cost with hard rows priced out of reach. A local search: it ends
+//! pairs, as long as that lowers the program's own cost with hard rows priced out of reach. A local search: it ends
 //! because the cost falls at each move, and it is deterministic because moves are tried in a fixed order. Where it ends with a
 //! hard row that fails, lines are put on their marks a few at a time and the rest is solved anew (`marks`). Where it leaves wished equalities
 //! (blocks on one centre line) half a step off, chains of steps mend them (`chains`), and marks by parity are tried as another start (`parity`).
@@ -14,12 +14,12 @@ mod parity;
 mod ties;
 
 use super::model::{Model, Scene};
-use super::programme::{Programme, Sense, Var};
+use super::qp::{Qp, Sense, Var};
 use crate::reading::INCH;
 use moves::moves;
 use ties::Ties;
 
-/// The price of an inch by which a hard row fails.
+/// The penalty of an inch by which a hard row fails.
 const HARD: f64 = 1e6;
 /// What the solver may be off by, in inches.
 const NOISE: f64 = 2e-4;
@@ -45,7 +45,7 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
     }
     let in_pairs = model.in_pairs(scene);
     let model = in_pairs.as_ref().unwrap_or(model);
-    let solved = &solved[..model.programme.vars()];
+    let solved = &solved[..model.qp.vars()];
     // Wishes may ask for more lines than the ruler has room for: then only what must be one line is.
     for wishes in [true, false] {
         let mut lattice = Lattice::new(scene, model, solved, step as f64, wishes);
@@ -54,7 +54,7 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
         // What is tilted binds lines of both axes: where the easiest lines first lead nowhere, its own come first, while there is room.
         for first in [Vec::new(), tilted(scene, model, &lattice)] {
             if !lattice.broken().is_empty()
-                && marks::settle(&mut lattice, &model.programme, solved, &first)
+                && marks::settle(&mut lattice, &model.qp, solved, &first)
             {
                 lattice.improve();
             }
@@ -69,12 +69,12 @@ pub(crate) fn snap(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Vec<i64>
                 }
             }
             lattice.even_sides(scene, model);
-            return (0..model.programme.vars())
+            return (0..model.qp.vars())
                 .map(|v| lattice.value(v).round() as i64)
                 .collect();
         }
     }
-    // Better off the ruler than over a limit: the programme's own answer breaks none.
+    // Better off the ruler than over a limit: the program's own answer breaks none.
     off_ruler(solved)
 }
 
@@ -116,7 +116,7 @@ type Steps = Vec<(usize, i64)>;
 #[derive(Clone, Copy, Debug)]
 enum Cost {
     Equal(f64),
-    /// A wished equality: its price, and what it is off by at least once it is not true.
+    /// A wished equality: its penalty, and what it is off by at least once it is not true.
     Wish(f64, f64),
     AtLeast(f64),
     Square(f64),
@@ -126,10 +126,10 @@ impl Cost {
     /// What being off by so many inches costs.
     fn of(self, off: f64) -> f64 {
         match self {
-            Cost::Equal(price) => price * off.abs(),
+            Cost::Equal(penalty) => penalty * off.abs(),
             Cost::Wish(_, _) if off.abs() <= TRUE => 0.0,
-            Cost::Wish(price, least) => price * (off.abs() + least),
-            Cost::AtLeast(price) => price * (-off).max(0.0),
+            Cost::Wish(penalty, least) => penalty * (off.abs() + least),
+            Cost::AtLeast(penalty) => penalty * (-off).max(0.0),
             Cost::Square(weight) => weight * off * off,
         }
     }
@@ -148,14 +148,14 @@ struct Lattice {
 
 impl Lattice {
     fn new(scene: &Scene<'_>, model: &Model, solved: &[f64], step: f64, wishes: bool) -> Lattice {
-        let ties = Ties::new(scene, &model.programme, solved, step, wishes);
+        let ties = Ties::new(scene, &model.qp, solved, step, wishes);
         let (lines, line_of) = ties.lines(scene, model, solved, step);
         let untrue = if scene.items.len() < CROWD {
             UNTRUE.0
         } else {
             UNTRUE.1
         };
-        let terms = terms(&model.programme, &line_of, lines.len(), untrue);
+        let terms = terms(&model.qp, &line_of, lines.len(), untrue);
         let mut touching = vec![Vec::new(); lines.len()];
         for (n, term) in terms.iter().enumerate() {
             term.terms
@@ -356,8 +356,8 @@ impl Lattice {
     }
 }
 
-/// The programme's rows and pulls over lines; `untrue` is what a wished equality is off by at least once it is not true.
-fn terms(programme: &Programme, line_of: &[(usize, f64)], lines: usize, untrue: f64) -> Vec<Term> {
+/// The program's rows and pulls over lines; `untrue` is what a wished equality is off by at least once it is not true.
+fn terms(qp: &Qp, line_of: &[(usize, f64)], lines: usize, untrue: f64) -> Vec<Term> {
     let over = |terms: &[(Var, f64)], target: f64, cost: Cost| {
         let mut constant = -target * INCH;
         let mut factors: Vec<(usize, f64)> = Vec::with_capacity(terms.len());
@@ -377,15 +377,15 @@ fn terms(programme: &Programme, line_of: &[(usize, f64)], lines: usize, untrue: 
             cost,
         }
     };
-    let rows = programme.rows.iter().map(|r| {
-        let cost = match (r.sense, r.price) {
+    let rows = qp.rows.iter().map(|r| {
+        let cost = match (r.sense, r.penalty) {
             (Sense::Equal, None) => Cost::Equal(HARD),
-            (Sense::Equal, Some(price)) => Cost::Wish(price, untrue),
-            (Sense::AtLeast, price) => Cost::AtLeast(price.unwrap_or(HARD)),
+            (Sense::Equal, Some(penalty)) => Cost::Wish(penalty, untrue),
+            (Sense::AtLeast, penalty) => Cost::AtLeast(penalty.unwrap_or(HARD)),
         };
         over(&r.expr.terms, r.rhs, cost)
     });
-    let pulls = programme
+    let pulls = qp
         .pulls
         .iter()
         .map(|p| over(&p.expr.terms, p.target, Cost::Square(p.weight)));

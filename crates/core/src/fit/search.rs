@@ -1,4 +1,4 @@
-//! The discrete search around the programme: which side of the fold each block that may not be cut goes to, and which
+//! The discrete search around the program: which side of the fold each block that may not be cut goes to, and which
 //! wishes are let go for good once they can't be had.
 
 use super::Choices;
@@ -6,7 +6,7 @@ use super::conflict::{Reason, Wish};
 use super::item::Item;
 use super::measure::{Group, Measures, measure_groups};
 use super::model::{Model, Scene, Side};
-use super::programme::Solved;
+use super::qp::Solved;
 use super::sides::{first_side, in_order, pinned_sides, settled, toggles, touching};
 use crate::document::Invalid;
 use crate::geometry::Span;
@@ -15,30 +15,30 @@ use crate::sketch::Kind;
 
 /// Choices tried are bounded by this over the count of blocks, so that a crowded sketch takes no longer than a plain one.
 const EFFORT: usize = 80;
-/// From so many blocks on a programme takes a tenth of a second, and only the nearest sides are tried.
+/// From so many blocks on a program takes a tenth of a second, and only the nearest sides are tried.
 const CROWD: usize = 100;
 /// A wish that fails by more than this, in inches, is lost: half kept is no better than not kept.
 const LOST: f64 = 0.15;
-/// What is left of the price of a lost wish.
+/// What is left of the penalty of a lost wish.
 const LOST_SHARE: f64 = 0.02;
 /// A choice without a lost wish and with a demerit below this needs no search: hardly a block has moved.
 const GOOD: f64 = 0.3;
 /// From this mean drift on a page has been dragged along.
 const DRAGGED: f64 = 0.08;
-/// The share of their price that lines have at first where they are to break early rather than drag the page along.
+/// The share of their penalty that lines have at first where they are to break early rather than drag the page along.
 const EASED: f64 = 0.12;
 
-/// A choice with its solved programme.
+/// A choice with its solved program.
 pub(crate) struct Chosen {
     pub(crate) sides: Vec<Option<Side>>,
     pub(crate) model: Model,
     /// Its variables, in inches.
     pub(crate) solved: Vec<f64>,
-    /// How hard each row of the programme pushes.
-    pub(crate) forces: Vec<f64>,
+    /// How hard each row of the program pushes.
+    pub(crate) duals: Vec<f64>,
     /// How many choices of sides were solved, and how many more were left out for their number.
     pub(crate) tried: (usize, usize),
-    /// Wishes let go of, as places from the end of the programme's rows: pins come and go before them.
+    /// Wishes let go of, as places from the end of the program's rows: pins come and go before them.
     lost: Vec<usize>,
     demerit: f64,
 }
@@ -61,7 +61,7 @@ impl Chosen {
     }
 }
 
-/// Solves with the best choices found. The error is the programme whose limits can't hold together.
+/// Solves with the best choices found. The error is the program whose limits can't hold together.
 pub(crate) fn choose(scene: &Scene<'_>) -> Result<Chosen, Box<Model>> {
     let Some(fold) = scene.fold() else {
         return attempt(scene, vec![None; scene.items.len()], false, None);
@@ -188,7 +188,7 @@ impl Search<'_, '_> {
 }
 
 /// Solves for one choice of sides; wishes found lost are then let go of, and the rest solved again (reweighting the
-/// slack's prices, after Candès, Wakin and Boyd 2008, with two levels in place of a continuum).
+/// slack's penalties, after Candès, Wakin and Boyd 2008, with two levels in place of a continuum).
 /// An earlier solution nearby tells which rows to look at.
 fn attempt(
     scene: &Scene<'_>,
@@ -197,44 +197,44 @@ fn attempt(
     near: Option<&[f64]>,
 ) -> Result<Chosen, Box<Model>> {
     let mut model = Model::new(scene, &sides);
-    if let Some(near) = near.filter(|n| n.len() == model.programme.vars()) {
-        model.programme.expected.copy_from_slice(near);
+    if let Some(near) = near.filter(|n| n.len() == model.qp.vars()) {
+        model.qp.expected.copy_from_slice(near);
     }
-    let full: Vec<Option<f64>> = model.programme.rows.iter().map(|r| r.price).collect();
+    let full: Vec<Option<f64>> = model.qp.rows.iter().map(|r| r.penalty).collect();
     if eased {
         for row in model
-            .programme
+            .qp
             .rows
             .iter_mut()
             .filter(|r| matches!(r.reason, Reason::Wish(Wish::Line, ..)))
         {
-            row.price = row.price.map(|p| p * EASED);
+            row.penalty = row.penalty.map(|p| p * EASED);
         }
     }
     let Some(Solved {
         at: mut solved,
-        mut forces,
-    }) = model.programme.solve_with_forces()
+        mut duals,
+    }) = model.qp.solve_with_duals()
     else {
         return Err(Box::new(model));
     };
     let mut lost = Vec::new();
-    let rows = model.programme.rows.len();
-    for (n, (row, full)) in model.programme.rows.iter_mut().zip(full).enumerate() {
+    let rows = model.qp.rows.len();
+    for (n, (row, full)) in model.qp.rows.iter_mut().zip(full).enumerate() {
         let may_go = matches!(
             row.reason,
             Reason::Wish(Wish::Line | Wish::Contact | Wish::Equal, ..)
         );
-        row.price = full;
+        row.penalty = full;
         if may_go && row.slack(&solved) > LOST {
-            row.price = full.map(|p| p * LOST_SHARE);
+            row.penalty = full.map(|p| p * LOST_SHARE);
             lost.push(rows - n);
         }
     }
     if !lost.is_empty() || eased {
-        model.programme.expected.clone_from(&solved);
-        if let Some(again) = model.programme.solve_with_forces() {
-            (solved, forces) = (again.at, again.forces);
+        model.qp.expected.clone_from(&solved);
+        if let Some(again) = model.qp.solve_with_duals() {
+            (solved, duals) = (again.at, again.duals);
         }
     }
     let demerit = demerit(&preview(scene, &model, &solved)) + 2.0 * oblong(scene, &model, &solved);
@@ -243,13 +243,13 @@ fn attempt(
         lost,
         model,
         solved,
-        forces,
+        duals,
         tried: (1, 0),
         demerit,
     })
 }
 
-/// One programme, with the sides and the lost wishes of an earlier search, starting from its solution. The inner error is the programme
+/// One program, with the sides and the lost wishes of an earlier search, starting from its solution. The inner error is the program
 /// whose limits can't hold together.
 ///
 /// # Errors
@@ -261,21 +261,21 @@ pub(crate) fn again(
     let sides = choices.sides_on(scene)?;
     let mut model = Model::new(scene, &sides);
     let lost = choices.lost_on(scene, &model)?;
-    if choices.solved().len() == model.programme.vars() {
-        model.programme.expected.copy_from_slice(choices.solved());
+    if choices.solved().len() == model.qp.vars() {
+        model.qp.expected.copy_from_slice(choices.solved());
     }
-    let rows = model.programme.rows.len();
+    let rows = model.qp.rows.len();
     for from_end in &lost {
-        let row = &mut model.programme.rows[rows - from_end];
-        row.price = row.price.map(|p| p * LOST_SHARE);
+        let row = &mut model.qp.rows[rows - from_end];
+        row.penalty = row.penalty.map(|p| p * LOST_SHARE);
     }
-    Ok(match model.programme.solve_with_forces() {
-        Some(Solved { at: solved, forces }) => Ok(Chosen {
+    Ok(match model.qp.solve_with_duals() {
+        Some(Solved { at: solved, duals }) => Ok(Chosen {
             sides,
             lost,
             model,
             solved,
-            forces,
+            duals,
             tried: (1, 0),
             demerit: 0.0,
         }),

@@ -1,7 +1,7 @@
-//! Why a block is not where, or as large as, it was wanted: the row of the programme that pushes hardest that way, in a maker's words.
+//! Why a block is not where, or as large as, it was wanted: the row of the program that pushes hardest that way, in a maker's words.
 //!
 //! At the optimum the pulls on a block are balanced by the rows it stands in; each row's share is its multiplier (the dual of the
-//! programme), so that the largest tells what moved the block. A tie that only hands a push on (a mat's border) is followed.
+//! program), so that the largest tells what moved the block. A tie that only hands a push on (a mat's border) is followed.
 
 use super::conflict::{Reason, Wish, names_of, pin_text};
 use super::measure::Measures;
@@ -38,13 +38,13 @@ pub(crate) fn of_move(
                 )
             });
         };
-        let reason = chosen.model.programme.rows[row].reason;
+        let reason = chosen.model.qp.rows[row].reason;
         match reason {
             Reason::Mat(mat) => {
                 let framed = scene.items[mat].frames.map(|(f, _)| f)?;
                 at = if at == mat { framed } else { mat };
             }
-            _ => return told(scene, chosen, row, at),
+            _ => return reason_of_row(scene, chosen, row, at),
         }
     }
     None
@@ -52,7 +52,7 @@ pub(crate) fn of_move(
 
 /// Why an item is larger (`way` above 0) or smaller than wanted along an axis.
 fn of_size(scene: &Scene<'_>, chosen: &Chosen, n: usize, in_x: bool, way: f64) -> Option<String> {
-    told(
+    reason_of_row(
         scene,
         chosen,
         hardest(scene, chosen, n, in_x, way, -1.0)?,
@@ -75,7 +75,7 @@ fn hardest(
     } else {
         (vars[1], vars[3])
     };
-    let rows = &chosen.model.programme.rows;
+    let rows = &chosen.model.qp.rows;
     let push = |row: &usize| {
         let along = |var| {
             rows[*row]
@@ -86,7 +86,7 @@ fn hardest(
                 .map(|t| t.1)
                 .sum::<f64>()
         };
-        chosen.forces.get(*row).copied().unwrap_or_default()
+        chosen.duals.get(*row).copied().unwrap_or_default()
             * (low * along(first) + along(last))
             * way.signum()
     };
@@ -102,7 +102,7 @@ fn hardest(
 }
 
 /// What a row that pushes an item stands for.
-fn told(scene: &Scene<'_>, chosen: &Chosen, row: usize, n: usize) -> Option<String> {
+fn reason_of_row(scene: &Scene<'_>, chosen: &Chosen, row: usize, n: usize) -> Option<String> {
     let Scene {
         request,
         sketch,
@@ -110,7 +110,7 @@ fn told(scene: &Scene<'_>, chosen: &Chosen, row: usize, n: usize) -> Option<Stri
         ..
     } = scene;
     let name = |i: usize| names_of(sketch, &items[i]);
-    let reason = chosen.model.programme.rows[row].reason;
+    let reason = chosen.model.qp.rows[row].reason;
     let other = |a: usize, b: usize| if a == n { b } else { a };
     Some(match reason {
         Reason::Fold(_) => "to clear the fold".to_owned(),
@@ -161,7 +161,7 @@ fn told(scene: &Scene<'_>, chosen: &Chosen, row: usize, n: usize) -> Option<Stri
 
 /// A line's first member shares its row with nobody: whose row on the same line pushes the other way hardest.
 fn partner(chosen: &Chosen, row: usize, n: usize) -> Option<usize> {
-    let rows = &chosen.model.programme.rows;
+    let rows = &chosen.model.qp.rows;
     let own = &rows[row];
     let edges: Vec<usize> = chosen.model.vars.iter().flat_map(|v| v.edges).collect();
     let Some(common) = own
@@ -176,7 +176,7 @@ fn partner(chosen: &Chosen, row: usize, n: usize) -> Option<usize> {
     let shares = |r: &usize| *r != row && rows[*r].expr.terms.iter().any(|t| t.0 == common);
     let hardest = (0..rows.len())
         .filter(shares)
-        .max_by(|a, b| chosen.forces[*a].abs().total_cmp(&chosen.forces[*b].abs()))?;
+        .max_by(|a, b| chosen.duals[*a].abs().total_cmp(&chosen.duals[*b].abs()))?;
     match rows[hardest].reason {
         Reason::Wish(_, _, b) => Some(b),
         _ => None,

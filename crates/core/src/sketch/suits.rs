@@ -36,7 +36,7 @@ pub fn changes_for(sketch: &Sketch, photos: usize, upright: usize) -> Option<usi
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::numbers::read;
+    use crate::notation::read;
 
     #[test]
     fn changes_are_counted() {

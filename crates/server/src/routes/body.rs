@@ -44,7 +44,7 @@ pub(crate) struct Id(pub(crate) Uuid);
 pub(crate) struct Token(pub(crate) String);
 
 /// The questions in the address.
-pub(crate) struct Asked<T>(pub(crate) T);
+pub(crate) struct QueryParams<T>(pub(crate) T);
 
 impl<S: Send + Sync> FromRequest<S> for Raw {
     type Rejection = Failure;
@@ -149,14 +149,14 @@ impl<S: Send + Sync> FromRequestParts<S> for Token {
     }
 }
 
-impl<S: Send + Sync, T: DeserializeOwned> FromRequestParts<S> for Asked<T> {
+impl<S: Send + Sync, T: DeserializeOwned> FromRequestParts<S> for QueryParams<T> {
     type Rejection = Failure;
 
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Asked<T>, Failure> {
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<QueryParams<T>, Failure> {
         let asked = Query::<T>::from_request_parts(parts, state).await;
         let Query(asked) =
             asked.map_err(|e| Invalid::one("query", e.body_text(), "what the API describes"))?;
-        Ok(Asked(asked))
+        Ok(QueryParams(asked))
     }
 }
 

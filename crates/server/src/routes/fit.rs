@@ -58,7 +58,7 @@ pub(crate) async fn again(
 
 /// A sketch with one thing changed: a block put straight, photos swapped, a cluster at another corner, another kind.
 #[utoipa::path(
-    post, operation_id = "change_blocks", path = "/api/numbers/change", tag = "sketches", request_body = ChangeDoc,
+    post, operation_id = "change_blocks", path = "/api/notation/change", tag = "sketches", request_body = ChangeDoc,
     responses((status = 200, body = SketchDoc), (status = 401, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))
 )]
 pub(crate) async fn change(

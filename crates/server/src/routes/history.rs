@@ -1,6 +1,6 @@
 //! A page's history: each change appends a revision, and nothing is ever taken away.
 
-use super::body::{Asked, Body, Id};
+use super::body::{Body, Id, QueryParams};
 use super::names;
 use super::once::{Answer, Once, Write, begin};
 use super::pages::{finish, view};
@@ -226,7 +226,7 @@ pub(crate) async fn history(
     State(app): State<App>,
     member: Member,
     Id(id): Id,
-    Asked(query): Asked<HistoryQuery>,
+    QueryParams(query): QueryParams<HistoryQuery>,
 ) -> Result<Json<Vec<RevisionView>>, Failure> {
     super::pages::find(&app, &member, id).await?;
     let rows = revisions::list(
@@ -361,7 +361,7 @@ pub(crate) async fn unname(
     State(app): State<App>,
     maker: Maker,
     Id(id): Id,
-    Asked(query): Asked<NameQuery>,
+    QueryParams(query): QueryParams<NameQuery>,
 ) -> Result<StatusCode, Failure> {
     let name = names::short("name", &query.name)?;
     if revisions::unname(&app.pool, maker.team(), id, &name).await? {

@@ -1,6 +1,6 @@
 //! Pages in the making.
 
-use super::body::{Asked, Body, Id};
+use super::body::{Body, Id, QueryParams};
 use super::names;
 use super::once::{Answer, Once, begin};
 use super::sketches::copied;
@@ -73,7 +73,7 @@ pub(crate) struct TableQuery {
 pub(crate) async fn list(
     State(app): State<App>,
     member: Member,
-    Asked(query): Asked<TableQuery>,
+    QueryParams(query): QueryParams<TableQuery>,
 ) -> Result<Json<Vec<PageCard>>, Failure> {
     let shelf = match query.shelf {
         ShelfName::Making => Shelf::Making,
@@ -109,7 +109,7 @@ pub(crate) async fn show(
 }
 
 /// The plan for the back of a page, with what shows through the front held in place.
-async fn behind(
+async fn plan_for_back(
     app: &App,
     team: Uuid,
     first: Value,
@@ -118,7 +118,7 @@ async fn behind(
     sketch: Sketch,
 ) -> Result<Value, Failure> {
     let work = move |cancel: &Cancel| {
-        let front = plan::made_while(&front, cancel)?
+        let front = plan::proposal_while(&front, cancel)?
             .ok_or(Failure::Busy)?
             .map_err(|why| {
                 Invalid::one(
@@ -172,7 +172,7 @@ pub(crate) async fn start(
         let front = pages::find(&app.pool, maker.team(), front)
             .await?
             .ok_or(Failure::Missing("page"))?;
-        first = behind(
+        first = plan_for_back(
             &app,
             maker.team(),
             first,

@@ -12,7 +12,7 @@ pub(crate) use lift::{
 pub(crate) use reading::{__path_read, read};
 pub(crate) use shown::Shown;
 
-use super::body::{Asked, Id, InHand, Raw};
+use super::body::{Id, InHand, QueryParams, Raw};
 use super::names;
 use super::once::{Answer, Once, begin};
 use crate::app::{App, LARGEST_DOCUMENT, LARGEST_FILE};
@@ -152,7 +152,7 @@ pub(crate) async fn add(
     maker: Maker,
     once: Once,
     _in_hand: InHand,
-    Asked(named): Asked<Named>,
+    QueryParams(named): QueryParams<Named>,
     Raw(bytes): Raw,
 ) -> Result<Answer, Failure> {
     let name = named

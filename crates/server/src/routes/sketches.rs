@@ -1,8 +1,8 @@
 //! The drawer.
 
-use super::body::{Asked, Body, Document, Id, InHand, Raw};
+use super::body::{Body, Document, Id, InHand, QueryParams, Raw};
 use super::once::{Answer, Once, begin};
-use super::{archives, names, numbers};
+use super::{archives, names, notation};
 use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::compute::Work;
@@ -63,7 +63,7 @@ pub(crate) struct FromPicture {
 pub(crate) async fn list(
     State(app): State<App>,
     member: Member,
-    Asked(query): Asked<DrawerQuery>,
+    QueryParams(query): QueryParams<DrawerQuery>,
 ) -> Result<Json<Vec<SketchView>>, Failure> {
     let rows = sketches::list(&app.pool, member.team(), query.archived).await?;
     let words: Vec<String> = query
@@ -194,7 +194,7 @@ pub(crate) async fn add(
     State(app): State<App>,
     maker: Maker,
     once: Once,
-    Asked(from): Asked<FromPicture>,
+    QueryParams(from): QueryParams<FromPicture>,
     Document(body): Document,
 ) -> Result<Answer, Failure> {
     let sketch = Sketch::from_json(&body)?;
@@ -337,7 +337,7 @@ pub(crate) async fn rewrite(
     State(app): State<App>,
     maker: Maker,
     Id(id): Id,
-    Asked(from): Asked<From>,
+    QueryParams(from): QueryParams<From>,
     Document(body): Document,
 ) -> Result<Json<SketchView>, Failure> {
     let row = find(&app, &maker, id).await?;
@@ -405,7 +405,7 @@ pub(crate) async fn revisions(
     State(app): State<App>,
     member: Member,
     Id(id): Id,
-    Asked(query): Asked<Before>,
+    QueryParams(query): QueryParams<Before>,
 ) -> Result<Json<Vec<SketchRevisionView>>, Failure> {
     find(&app, &member, id).await?;
     let rows = sketches::revisions(
@@ -448,7 +448,7 @@ pub(crate) async fn revision(
 /// How a copy stands.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-pub(crate) struct Stands {
+pub(crate) struct Orientation {
     /// 0, 90, 180 or 270 degrees clockwise; 0 and 180 for a spread.
     turn: Option<u32>,
     /// `none`, `across` or `down`.
@@ -458,7 +458,7 @@ pub(crate) struct Stands {
 /// Copies a sketch in the drawer; the copy is turned and flipped as asked.
 #[utoipa::path(
     post, operation_id = "copy_sketch", path = "/api/sketches/{id}/copy", tag = "sketches",
-    params(("id" = Uuid, Path), Stands, ("Idempotency-Key" = Option<String>, Header)),
+    params(("id" = Uuid, Path), Orientation, ("Idempotency-Key" = Option<String>, Header)),
     responses(
         (status = 201, body = SketchView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
@@ -472,7 +472,7 @@ pub(crate) async fn copy(
     maker: Maker,
     once: Once,
     Id(id): Id,
-    Asked(stands): Asked<Stands>,
+    QueryParams(stands): QueryParams<Orientation>,
 ) -> Result<Answer, Failure> {
     let mut row = find(&app, &maker, id).await?;
     if stands.turn.is_some() || stands.flip.is_some() {
@@ -490,7 +490,7 @@ pub(crate) async fn copy(
 }
 
 /// A sketch of the drawer, turned and flipped.
-fn oriented(row: &SketchRow, stands: &Stands) -> Result<Sketch, Failure> {
+fn oriented(row: &SketchRow, stands: &Orientation) -> Result<Sketch, Failure> {
     let sketch = Sketch::from_json(&row.document)?;
     let degrees = stands.turn.unwrap_or(0);
     let turn =
@@ -531,7 +531,7 @@ pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
     Ok(SketchView {
         id: row.id,
         name: row.name,
-        reading: numbers::reading(&sketch),
+        reading: notation::reading(&sketch),
         tags: names::tags_of(&row.document),
         document: row.document,
         pages: row.pages,

@@ -74,7 +74,7 @@ async fn a_sketch_is_typed_by_number_and_written_over() {
     let house = Server::start().await;
     let server = house.as_wren().await;
     let wrong = server
-        .post("/api/numbers", &json!({"text": "photo 4x6 ta 3, 2"}))
+        .post("/api/notation", &json!({"text": "photo 4x6 ta 3, 2"}))
         .await
         .1;
     assert_eq!(
@@ -87,11 +87,11 @@ async fn a_sketch_is_typed_by_number_and_written_over() {
     );
     let tide = server.get("/api/sketches").await.1[0].clone();
     let path = format!("/api/sketches/{}", id(&tide));
-    let lines = server.get(&format!("{path}/numbers")).await.1;
+    let lines = server.get(&format!("{path}/notation")).await.1;
     let text = lines.as_str().unwrap().to_owned() + "accent 1x1 in the middle\n";
     let read = server
         .post(
-            "/api/numbers",
+            "/api/notation",
             &json!({"text": text, "over": tide["document"]}),
         )
         .await
@@ -108,7 +108,7 @@ async fn a_sketch_is_typed_by_number_and_written_over() {
     );
     let loop_of_mats = "mat m1 2x2 at 1, 1 around m2\nmat m2 3x3 at 1, 1 around m1";
     let read = server
-        .post("/api/numbers", &json!({"text": loop_of_mats}))
+        .post("/api/notation", &json!({"text": loop_of_mats}))
         .await
         .1;
     assert!(

@@ -56,7 +56,7 @@ async fn ten_thousand_lines_by_number_are_told_at_the_first_that_is_too_many() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
     let text = "mat 1/8 around p9\n".repeat(10_000);
-    let read = wren.post("/api/numbers", &json!({"text": text})).await.1;
+    let read = wren.post("/api/notation", &json!({"text": text})).await.1;
     assert_eq!(
         (
             &read["errors"][0]["line"],

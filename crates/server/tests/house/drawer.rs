@@ -186,7 +186,7 @@ async fn the_pages_made_from_a_sketch_are_told_and_keep_their_own_copy() {
 async fn edges_that_nearly_agree_are_made_one() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
-    let (_, read) = wren.post("/api/numbers/lines", &nearly()).await;
+    let (_, read) = wren.post("/api/notation/lines", &nearly()).await;
     let near = &read["reading"]["near"];
     assert!(
         near.as_array()
@@ -197,7 +197,7 @@ async fn edges_that_nearly_agree_are_made_one() {
     );
     let (status, agreed) = wren
         .post(
-            "/api/numbers/agree",
+            "/api/notation/agree",
             &json!({"sketch": nearly(), "along": "left", "blocks": ["p1", "p2"]}),
         )
         .await;
@@ -233,7 +233,7 @@ async fn edges_that_nearly_agree_are_made_one() {
             "sketch.format",
         ),
     ] {
-        let (status, problem) = wren.post("/api/numbers/agree", &asked).await;
+        let (status, problem) = wren.post("/api/notation/agree", &asked).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{asked}");
         assert!(paths(&problem).contains(&path), "{path}: {problem}");
     }
@@ -245,11 +245,11 @@ async fn a_sketch_written_as_lines_reads_back_as_itself() {
     let wren = house.as_wren().await;
     let (_, sketches) = wren.get("/api/sketches").await;
     for kept in sketches.as_array().unwrap() {
-        let (status, lines) = wren.post("/api/numbers/lines", &kept["document"]).await;
+        let (status, lines) = wren.post("/api/notation/lines", &kept["document"]).await;
         assert_eq!(status, StatusCode::OK);
         let (_, read) = wren
             .post(
-                "/api/numbers",
+                "/api/notation",
                 &json!({"text": lines["text"], "over": kept["document"]}),
             )
             .await;
@@ -263,7 +263,7 @@ async fn a_sketch_written_as_lines_reads_back_as_itself() {
     // Lines half typed still show what is understood so far.
     let (_, half) = wren
         .post(
-            "/api/numbers",
+            "/api/notation",
             &json!({"text": "photo p1 4x6 at 1, 1\nphoto p2 4x"}),
         )
         .await;
@@ -413,7 +413,7 @@ async fn who_may_only_look_changes_nothing_in_the_drawer() {
     // Looking, reading numbers and trying fits is free.
     assert_eq!(
         looker
-            .post("/api/numbers", &json!({"text": "photo 4x6 at 1, 1"}))
+            .post("/api/notation", &json!({"text": "photo 4x6 at 1, 1"}))
             .await
             .0,
         StatusCode::OK

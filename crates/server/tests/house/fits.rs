@@ -76,7 +76,7 @@ async fn a_block_of_a_sketch_is_changed_or_told_why_not() {
     let (fit, _) = started(&server).await;
     let swap =
         json!({"sketch": fit["sketch"], "change": {"what": "swap", "block": "p1", "with": "p2"}});
-    let (status, swapped) = server.post("/api/numbers/change", &swap).await;
+    let (status, swapped) = server.post("/api/notation/change", &swap).await;
     assert_eq!(status, StatusCode::OK);
     let place = |sketch: &Value, id: &str| {
         sketch["blocks"]
@@ -90,7 +90,7 @@ async fn a_block_of_a_sketch_is_changed_or_told_why_not() {
     assert_eq!(place(&swapped, "p1"), place(&fit["sketch"], "p2"));
     let wrong =
         json!({"sketch": fit["sketch"], "change": {"what": "swap", "block": "p1", "with": "t1"}});
-    let (status, told) = server.post("/api/numbers/change", &wrong).await;
+    let (status, told) = server.post("/api/notation/change", &wrong).await;
     assert_eq!(
         (status, &told["findings"][0]["path"]),
         (StatusCode::UNPROCESSABLE_ENTITY, &json!("change.with")),

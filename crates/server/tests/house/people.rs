@@ -1,15 +1,15 @@
 //! Signing in, joining, roles, defaults.
 
 use crate::support::{Server, answer, id};
-use metrosk_server::{Settings, first};
+use metrosk_server::{Settings, bootstrap};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
 #[tokio::test]
 async fn the_first_lead_comes_in_by_a_link_that_works_once() {
     let house = Server::empty(Settings::default()).await;
-    let old = first::link(&house.app).await.unwrap().unwrap();
-    let link = first::link(&house.app).await.unwrap().unwrap();
+    let old = bootstrap::link(&house.app).await.unwrap().unwrap();
+    let link = bootstrap::link(&house.app).await.unwrap().unwrap();
     let stranger = house.stranger();
     let at = |link: &str| format!("/api/links/{}", link.trim_start_matches("/join/"));
     assert_eq!(
@@ -47,7 +47,7 @@ async fn the_first_lead_comes_in_by_a_link_that_works_once() {
         house.stranger().get(&at(&link)).await.0,
         StatusCode::NOT_FOUND
     );
-    assert!(first::link(&house.app).await.unwrap().is_none());
+    assert!(bootstrap::link(&house.app).await.unwrap().is_none());
     assert_eq!(
         house
             .stranger()
@@ -72,7 +72,7 @@ async fn pages_from_before_there_were_people_are_found_by_the_first_lead() {
         .execute(&pool)
         .await
         .unwrap();
-    let link = first::link(&house.app).await.unwrap().unwrap();
+    let link = bootstrap::link(&house.app).await.unwrap().unwrap();
     let new = json!({"account": "avocet", "name": "Avocet", "password": "long enough by far", "team": "Mudflat Makers"});
     let avocet = house.stranger();
     let (status, me) = avocet

@@ -43,7 +43,7 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
         ),
         (
             get.clone(),
-            "/api/sketches/{id}/numbers",
+            "/api/sketches/{id}/notation",
             Of::Sketch,
             none.clone(),
         ),

@@ -1,11 +1,11 @@
 //! Where the fold comes in what it breaks: between two units of a grid, between two words of a title.
 
-use super::wishes::price;
+use super::wishes::penalty;
 use super::{Model, Scene, Side, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::fold_choice::{FoldChoice, FoldWay};
 use crate::fit::item::Item;
-use crate::fit::programme::{Expr, Sense};
+use crate::fit::qp::{Expr, Sense};
 use crate::reading::{HAIR, INCH};
 use num_integer::Integer;
 
@@ -144,30 +144,30 @@ fn between_units(model: &mut Model, n: usize, at: Break, fold: f64) {
     );
     let reason = Reason::Wish(Wish::Unit, n, n);
     if at.give() > 0.0 {
-        model.programme.soft(
+        model.qp.soft(
             middle.clone(),
             Sense::AtLeast,
             fold - rest - at.give(),
-            price::UNIT,
+            penalty::UNIT,
             reason,
         );
-        model.programme.soft(
+        model.qp.soft(
             middle.clone().times(-1.0),
             Sense::AtLeast,
             rest - fold - at.give(),
-            price::UNIT,
+            penalty::UNIT,
             reason,
         );
     } else {
-        model.programme.soft(
+        model.qp.soft(
             middle.clone(),
             Sense::Equal,
             fold - rest,
-            price::UNIT,
+            penalty::UNIT,
             reason,
         );
     }
-    model.programme.pull(middle, fold - rest, MIDDLE);
+    model.qp.pull(middle, fold - rest, MIDDLE);
 }
 
 /// The fold passes through a space of the title; off the letters by the guard where the space is wide enough, and best through its middle.
@@ -182,29 +182,27 @@ fn between_words(
     let guard = scene.request.fold_guard.ticks() as f64 / scene.items[n].want.w();
     let off = guard.min((end - begin) * GUARD_SHARE);
     let at = |share: f64| Expr::of(&[(left, 1.0 - share), (right, share)]);
-    model.programme.hard(
+    model.qp.hard(
         at(begin).times(-1.0),
         Sense::AtLeast,
         -fold,
         Reason::Fold(n),
     );
     model
-        .programme
+        .qp
         .hard(at(end), Sense::AtLeast, fold, Reason::Fold(n));
     let reason = Reason::Wish(Wish::Unit, n, n);
-    model.programme.soft(
+    model.qp.soft(
         at(begin + off).times(-1.0),
         Sense::AtLeast,
         -fold,
-        price::UNIT,
+        penalty::UNIT,
         reason,
     );
     model
-        .programme
-        .soft(at(end - off), Sense::AtLeast, fold, price::UNIT, reason);
-    model
-        .programme
-        .pull(at(f64::midpoint(begin, end)), fold, MIDDLE);
+        .qp
+        .soft(at(end - off), Sense::AtLeast, fold, penalty::UNIT, reason);
+    model.qp.pull(at(f64::midpoint(begin, end)), fold, MIDDLE);
 }
 
 #[cfg(test)]

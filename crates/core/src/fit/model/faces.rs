@@ -1,11 +1,11 @@
 //! Faces: the part of a print that shows slides so that none is trimmed away, and the fold passes between them.
 
-use super::wishes::price;
+use super::wishes::penalty;
 use super::{Model, Scene, Side, Vars};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
 use crate::fit::prints::{Photos, Print};
-use crate::fit::programme::{Expr, Sense};
+use crate::fit::qp::{Expr, Sense};
 use crate::geometry::nearer_to_quarter;
 use crate::reading::INCH;
 use crate::sketch::Kind;
@@ -134,22 +134,21 @@ fn begin(
     if scene.request.whole {
         return Expr::of(&[(low, 1.0)]);
     }
-    let programme = &mut model.programme;
-    let at = programme
-        .var(f64::midpoint(programme.expected[low], programme.expected[high]) - full / 2.0);
-    programme.hard(
+    let qp = &mut model.qp;
+    let at = qp.var(f64::midpoint(qp.expected[low], qp.expected[high]) - full / 2.0);
+    qp.hard(
         Expr::of(&[(low, 1.0), (at, -1.0)]),
         Sense::AtLeast,
         0.0,
         Reason::Print(n),
     );
-    programme.hard(
+    qp.hard(
         Expr::of(&[(at, 1.0), (high, -1.0)]),
         Sense::AtLeast,
         -full,
         Reason::Print(n),
     );
-    programme.pull(
+    qp.pull(
         Expr::of(&[(low, 0.5 / full), (high, 0.5 / full), (at, -1.0 / full)]),
         0.5,
         MIDDLE,
@@ -171,18 +170,18 @@ fn shown(
         return;
     };
     let reason = Reason::Wish(Wish::Face, n, n);
-    model.programme.soft(
+    model.qp.soft(
         begin.clone().minus(&Expr::of(&[(low, 1.0)])),
         Sense::AtLeast,
         -first.0 * full,
-        price::RELATION,
+        penalty::RELATION,
         reason,
     );
-    model.programme.soft(
+    model.qp.soft(
         Expr::of(&[(high, 1.0)]).minus(begin),
         Sense::AtLeast,
         last.1 * full,
-        price::RELATION,
+        penalty::RELATION,
         reason,
     );
 }
@@ -208,7 +207,7 @@ fn between(
         .map_or(f64::INFINITY, |(b, a)| (a.0 - b.1) * width);
     let off = guard.min(room / 2.0);
     if let Some(last) = before.last() {
-        model.programme.hard(
+        model.qp.hard(
             begin.clone().times(-1.0),
             Sense::AtLeast,
             last.1 * width + off - fold,
@@ -216,7 +215,7 @@ fn between(
         );
     }
     if let Some(first) = after.first() {
-        model.programme.hard(
+        model.qp.hard(
             begin.clone(),
             Sense::AtLeast,
             fold + off - first.0 * width,
@@ -226,10 +225,10 @@ fn between(
     let ([left, _, right, _], reason) = (model.vars[n].edges, Reason::Wish(Wish::Bounds, n, n));
     let on_left = Expr::of(&[(left, EITHER_PAGE - 1.0), (right, -EITHER_PAGE)]);
     model
-        .programme
-        .soft(on_left, Sense::AtLeast, -fold, price::BOUNDS, reason);
+        .qp
+        .soft(on_left, Sense::AtLeast, -fold, penalty::BOUNDS, reason);
     let on_right = Expr::of(&[(right, 1.0 - EITHER_PAGE), (left, EITHER_PAGE)]);
     model
-        .programme
-        .soft(on_right, Sense::AtLeast, fold, price::BOUNDS, reason);
+        .qp
+        .soft(on_right, Sense::AtLeast, fold, penalty::BOUNDS, reason);
 }

@@ -1,13 +1,13 @@
 //! What pulls: places, shapes, sizes, clusters to their hosts, units to squares.
 
-use super::wishes::price;
+use super::wishes::penalty;
 use super::{Model, Scene, Vars, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::Keep;
 use crate::fit::item::Item;
+use crate::fit::preferences::{Emphasis, Slack};
 use crate::fit::prints::Photos;
-use crate::fit::programme::{Expr, Sense};
-use crate::fit::wants::{Emphasis, Slack};
+use crate::fit::qp::{Expr, Sense};
 use crate::geometry::Edge;
 use crate::reading::{AGREE, INCH, distance, face};
 use crate::sketch::Kind;
@@ -62,11 +62,11 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
         }
         if item.round {
             let expr = model.vars[n].size(true).minus(&model.vars[n].size(false));
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::Equal,
                 0.0,
-                price::ROUND,
+                penalty::ROUND,
                 Reason::Wish(Wish::Round, n, n),
             );
         }
@@ -95,7 +95,7 @@ fn kept_size(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         (want.w(), want.h())
     };
     for (wide, side) in [(true, w), (false, h)] {
-        model.programme.soft(
+        model.qp.soft(
             model.vars[n].size(wide),
             Sense::Equal,
             side,
@@ -114,7 +114,7 @@ fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     };
     if scene.keep(n).is_some_and(Keep::holds_place) {
         for (in_x, at) in [(true, want.cx()), (false, want.cy())] {
-            model.programme.soft(
+            model.qp.soft(
                 model.vars[n].centre(in_x),
                 Sense::Equal,
                 at,
@@ -130,12 +130,12 @@ fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         } else {
             weight::PLACE.0
         };
-    model.programme.pull(
+    model.qp.pull(
         model.vars[n].centre(true),
         want.cx(),
         weight / canvas.w().powi(2),
     );
-    model.programme.pull(
+    model.qp.pull(
         model.vars[n].centre(false),
         want.cy(),
         weight / canvas.h().powi(2),
@@ -148,12 +148,12 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let mean = scene.map.mean();
     let vars = model.vars[n].clone();
     if item.is_split() {
-        model.programme.pull(
+        model.qp.pull(
             vars.size(true).times(1.0 / (drawn.w() * scene.map.sx)),
             1.0,
             weight::PHOTO_SIZE,
         );
-        model.programme.pull(
+        model.qp.pull(
             vars.size(false).times(1.0 / (drawn.h() * scene.map.sy)),
             1.0,
             weight::PHOTO_SIZE,
@@ -170,7 +170,7 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         false if scene.merges() => weight::SHAPE.2,
         false => weight::SHAPE.1,
     };
-    model.programme.pull(shape, 0.0, weight * scene.stress().1);
+    model.qp.pull(shape, 0.0, weight * scene.stress().1);
     both_by(model, n, item, mean, weight::PHOTO_SIZE);
 }
 
@@ -192,7 +192,7 @@ fn trims(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             (Vars::over(&vars.rows, rows), h),
         ] {
             let full = full.ticks() as f64 / INCH;
-            model.programme.pull(
+            model.qp.pull(
                 Expr::of(&[(high, 1.0 / full), (low, -1.0 / full)]),
                 1.0,
                 weight::TRIM,
@@ -212,11 +212,11 @@ fn both_parts(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             .times(1.0 / (drawn.w() * mean))
             .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
         model
-            .programme
+            .qp
             .pull(wide.times(1.0 / (drawn.w() * mean)), 1.0, weight);
-        model.programme.pull(shape, 0.0, weight);
+        model.qp.pull(shape, 0.0, weight);
     }
-    model.programme.pull(
+    model.qp.pull(
         vars.size(false).times(1.0 / (drawn.h() * mean)),
         1.0,
         weight,
@@ -233,7 +233,7 @@ fn both_by_mean(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         .size(true)
         .times(1.0 / (drawn.w() * mean))
         .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
-    model.programme.pull(shape, 0.0, weight);
+    model.qp.pull(shape, 0.0, weight);
 }
 
 fn accent_size(scene: &Scene<'_>) -> f64 {
@@ -247,7 +247,7 @@ fn accent_size(scene: &Scene<'_>) -> f64 {
 fn both_by(model: &mut Model, n: usize, item: &Item, scale: f64, weight: f64) {
     let drawn = inches(item.drawn);
     for (wide, side) in [(true, drawn.w()), (false, drawn.h())] {
-        model.programme.pull(
+        model.qp.pull(
             model.vars[n].size(wide).times(1.0 / (side * scale)),
             1.0,
             weight,
@@ -263,12 +263,12 @@ fn size(model: &mut Model, n: usize, item: &Item) {
     } else {
         want.h()
     };
-    model.programme.pull(
+    model.qp.pull(
         model.vars[n].size(true).times(1.0 / want.w()),
         1.0,
         weight::SIZE,
     );
-    model.programme.pull(
+    model.qp.pull(
         model.vars[n].size(false).times(1.0 / want.h()),
         high / want.h(),
         weight::SIZE,
@@ -297,11 +297,11 @@ fn units(model: &mut Model, n: usize, item: &Item) {
         .times(1.0 / cols)
         .minus(&model.vars[n].size(false).times(aspect / rows));
     let rhs = gap * (cols - 1.0) / cols - aspect * gap * (rows - 1.0) / rows;
-    model.programme.soft(
+    model.qp.soft(
         expr,
         Sense::Equal,
         rhs,
-        price::EQUAL,
+        penalty::EQUAL,
         Reason::Wish(Wish::Round, n, n),
     );
 }
@@ -334,7 +334,7 @@ fn host(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             continue;
         };
         let expr = model.vars[n].centre(in_x).minus(&anchor);
-        model.programme.pull(
+        model.qp.pull(
             expr,
             (at - from) * scene.map.mean(),
             weight::HOST / extent.powi(2),
@@ -371,14 +371,14 @@ fn narrow_gaps(model: &mut Model, scene: &Scene<'_>) {
                     };
                     let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
                     let reason = Reason::Wish(Wish::Equal, a, b);
-                    model.programme.soft(
+                    model.qp.soft(
                         expr.clone(),
                         Sense::AtLeast,
                         gap / INCH,
-                        price::NARROW_GAP,
+                        penalty::NARROW_GAP,
                         reason,
                     );
-                    model.programme.pull(
+                    model.qp.pull(
                         expr,
                         gap / INCH,
                         if stretched {

@@ -1,12 +1,12 @@
 //! What must hold: the page, the margin, the fold, bleeds, mats, prints, photos that were apart, pins.
 
-use super::wishes::price;
+use super::wishes::penalty;
 use super::{Model, Scene, Side, Vars, edge_at, inches};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
 use crate::fit::pin::{Pin, PinEdge};
 use crate::fit::prints::Photos;
-use crate::fit::programme::{Expr, Sense};
+use crate::fit::qp::{Expr, Sense};
 use crate::geometry::{Edge, Span};
 use crate::reading::{INCH, Relation, relations};
 use crate::sketch::{Kind, Shape};
@@ -54,7 +54,7 @@ fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         let free = item.frames.is_none() && item.prints.is_empty() && !pinned;
         let share = if free { LEAST_SHARE * scaled } else { 0.0 };
         let least = LEAST_SIDE.max(step).min(scaled * 0.5).max(share);
-        model.programme.hard(
+        model.qp.hard(
             model.vars[n].size(wide),
             Sense::AtLeast,
             least,
@@ -97,10 +97,10 @@ fn true_edge(model: &Model, n: usize, item: &Item, edge: Edge) -> Expr {
 /// `expr` lies within a bound on the side of that edge.
 fn within(model: &mut Model, expr: Expr, edge: Edge, bound: f64, reason: Reason) {
     if matches!(edge, Edge::Left | Edge::Top) {
-        model.programme.hard(expr, Sense::AtLeast, bound, reason);
+        model.qp.hard(expr, Sense::AtLeast, bound, reason);
     } else {
         model
-            .programme
+            .qp
             .hard(expr.times(-1.0), Sense::AtLeast, -bound, reason);
     }
 }
@@ -121,7 +121,7 @@ fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             }
         });
         if !item.is_tilted() || hangs_over {
-            model.programme.hard(
+            model.qp.hard(
                 model.vars[n].edge(*edge),
                 Sense::Equal,
                 bound,
@@ -219,7 +219,7 @@ fn mat(model: &mut Model, n: usize, item: &Item) {
             .edge(edge)
             .minus(&model.vars[framed].edge(edge));
         model
-            .programme
+            .qp
             .hard(expr, Sense::Equal, sign * border, Reason::Mat(n));
     }
 }
@@ -238,37 +238,35 @@ fn cells(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item, side: Opti
             let between = Expr::of(&[(pair[1].0, 1.0), (pair[0].1, -1.0)]);
             if middle == Some(k + 1) {
                 let fold = scene.fold().unwrap_or_default();
-                model.programme.hard(
+                model.qp.hard(
                     Expr::of(&[(pair[0].1, -1.0)]),
                     Sense::AtLeast,
                     guard - fold,
                     Reason::Fold(n),
                 );
-                model.programme.hard(
+                model.qp.hard(
                     Expr::of(&[(pair[1].0, 1.0)]),
                     Sense::AtLeast,
                     fold + guard,
                     Reason::Fold(n),
                 );
                 let least = gap.max(2.0 * guard);
-                model.programme.soft(
+                model.qp.soft(
                     between.clone().times(-1.0),
                     Sense::AtLeast,
                     -least,
-                    price::HALVES,
+                    penalty::HALVES,
                     Reason::Wish(Wish::Gap, n, n),
                 );
                 model
-                    .programme
+                    .qp
                     .hard(between, Sense::AtLeast, least, Reason::Cells(n));
             } else {
-                model
-                    .programme
-                    .hard(between, Sense::Equal, gap, Reason::Cells(n));
+                model.qp.hard(between, Sense::Equal, gap, Reason::Cells(n));
             }
         }
         for run in runs {
-            model.programme.hard(
+            model.qp.hard(
                 Expr::of(&[(run.1, 1.0), (run.0, -1.0)]),
                 Sense::AtLeast,
                 LEAST_SIDE,
@@ -297,14 +295,14 @@ fn prints(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         ] {
             let most = most.ticks() as f64 / INCH;
             if scene.request.whole {
-                model.programme.hard(
+                model.qp.hard(
                     Expr::of(&[(high, 1.0), (low, -1.0)]),
                     Sense::Equal,
                     most,
                     Reason::Print(n),
                 );
             } else {
-                model.programme.hard(
+                model.qp.hard(
                     Expr::of(&[(low, 1.0), (high, -1.0)]),
                     Sense::AtLeast,
                     -most,
@@ -365,7 +363,7 @@ fn photos_apart(model: &mut Model, scene: &Scene<'_>) {
                 .edge(near)
                 .minus(&model.vars[low].edge(far));
             model
-                .programme
+                .qp
                 .hard(expr, Sense::AtLeast, 0.0, Reason::Apart(low, high));
         }
     }
@@ -401,12 +399,13 @@ fn pins(model: &mut Model, scene: &Scene<'_>) {
                 Some(other) if other == n => continue,
                 Some(other) => own.plus(-to.times, &held(model, other, to.edge)),
             },
-            None if matches!(pin.edge, PinEdge::Edge(edge) if hangs_beyond(scene, &scene.items[n], edge, at)) => {
+            None if matches!(pin.edge, PinEdge::Edge(edge) if hangs_beyond(scene, &scene.items[n], edge, at)) =>
+            {
                 continue;
             }
             None => own,
         };
-        model.programme.hard(expr, Sense::Equal, at, Reason::Pin(p));
+        model.qp.hard(expr, Sense::Equal, at, Reason::Pin(p));
     }
 }
 

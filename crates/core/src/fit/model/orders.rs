@@ -4,16 +4,16 @@
 //! interval order, so a chain of lines can be laid through it, one wherever an end is followed by a start; each block ends before its own
 //! cut and begins after another, and cuts keep their order. That says the same with rows that grow with the blocks, not with their pairs.
 
-use super::wishes::{near_far, price};
+use super::wishes::{near_far, penalty};
 use super::{Model, Scene};
 use crate::fit::conflict::{Reason, Wish};
-use crate::fit::programme::{Expr, Sense, Var};
+use crate::fit::qp::{Expr, Sense, Var};
 use crate::geometry::Span;
 use crate::reading::{KEPT, distance};
 
 /// From so many blocks on cuts take the place of pairs.
 const CROWDED: usize = 40;
-/// Cuts keep their order at so many times the price of one block's.
+/// Cuts keep their order at so many times the penalty of one block's.
 const CHAIN: f64 = 8.0;
 
 /// Adds the wishes; they come last, so that the ruler can have them as pairs.
@@ -22,7 +22,7 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     if drawn.len() < CROWDED {
         return pairs(model, scene, &drawn);
     }
-    model.before_cuts = Some((model.programme.vars(), model.programme.rows.len()));
+    model.before_cuts = Some((model.qp.vars(), model.qp.rows.len()));
     for in_x in [true, false] {
         cuts(model, &drawn, in_x);
     }
@@ -33,8 +33,8 @@ impl Model {
     pub(crate) fn in_pairs(&self, scene: &Scene<'_>) -> Option<Model> {
         let (vars, rows) = self.before_cuts?;
         let mut model = self.clone();
-        model.programme.expected.truncate(vars);
-        model.programme.rows.truncate(rows);
+        model.qp.expected.truncate(vars);
+        model.qp.rows.truncate(rows);
         model.before_cuts = None;
         let drawn: Vec<Span> = scene.items.iter().map(|i| i.drawn).collect();
         pairs(&mut model, scene, &drawn);
@@ -42,12 +42,12 @@ impl Model {
     }
 }
 
-fn wish(model: &mut Model, expr: Expr, price: f64, (a, b): (usize, usize)) {
-    model.programme.soft(
+fn wish(model: &mut Model, expr: Expr, penalty: f64, (a, b): (usize, usize)) {
+    model.qp.soft(
         expr,
         Sense::AtLeast,
         0.0,
-        price,
+        penalty,
         Reason::Wish(Wish::Relation, a, b),
     );
 }
@@ -72,7 +72,7 @@ fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                 }
                 let (near, far) = near_far(in_x);
                 let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
-                wish(model, expr, price::RELATION, (a, b));
+                wish(model, expr, penalty::RELATION, (a, b));
             }
         }
     }
@@ -116,27 +116,27 @@ fn cuts(model: &mut Model, drawn: &[Span], in_x: bool) {
         .filter(|(_, (_, first))| *first < starts.len())
     {
         let until = found.get(n + 1).map_or(starts.len(), |next| next.1);
-        let at = |model: &Model, expr: &Expr| expr.value(&model.programme.expected);
+        let at = |model: &Model, expr: &Expr| expr.value(&model.qp.expected);
         let last = ending
             .iter()
             .map(|a| at(model, &model.vars[*a].edge(far)))
             .fold(f64::MIN, f64::max);
-        let cut = model.programme.var(last);
+        let cut = model.qp.var(last);
         let line = Expr::of(&[(cut, 1.0)]);
         for a in ending {
             let expr = line.clone().minus(&model.vars[*a].edge(far));
-            wish(model, expr, price::RELATION, (*a, *a));
+            wish(model, expr, penalty::RELATION, (*a, *a));
         }
         // What begins after this cut and before the next one; what begins later follows from that one.
         for b in &starts[*first..until] {
             let expr = model.vars[*b].edge(near).minus(&line);
-            wish(model, expr, price::RELATION, (*b, *b));
+            wish(model, expr, penalty::RELATION, (*b, *b));
         }
         if let Some((earlier, known)) = earlier {
             wish(
                 model,
                 line.minus(&Expr::of(&[(earlier, 1.0)])),
-                CHAIN * price::RELATION,
+                CHAIN * penalty::RELATION,
                 (known, ending[0]),
             );
         }

@@ -1,10 +1,10 @@
 //! Where leftover room goes, as the maker chose: between neighbours, outside, above and below, or into one gap.
 
-use super::wishes::{near_far, price};
+use super::wishes::{near_far, penalty};
 use super::{Model, Scene};
 use crate::fit::conflict::{Reason, Wish};
-use crate::fit::programme::Sense;
-use crate::fit::wants::Slack;
+use crate::fit::preferences::Slack;
+use crate::fit::qp::Sense;
 use crate::geometry::Span;
 use crate::reading::{AGREE, GAP_MOST, INCH, distance, face};
 use crate::sketch::Kind;
@@ -44,11 +44,11 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
             let between = model.vars[gap.high]
                 .edge(near)
                 .minus(&model.vars[gap.low].edge(far));
-            model.programme.soft(
+            model.qp.soft(
                 between,
                 Sense::Equal,
                 gap.width / INCH,
-                price::GAP,
+                penalty::GAP,
                 Reason::Wish(Wish::Gap, gap.low, gap.high),
             );
         }
@@ -112,11 +112,11 @@ fn even(model: &mut Model, gaps: &[&Gap]) {
                     .minus(&model.vars[g.low].edge(far))
             };
             let expr = gap(pair[1]).minus(&gap(pair[0]));
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::Equal,
                 0.0,
-                ASKED * price::SPACING,
+                ASKED * penalty::SPACING,
                 Reason::Wish(Wish::Equal, pair[0].low, pair[1].high),
             );
         }
@@ -135,11 +135,11 @@ fn ends(model: &mut Model, scene: &Scene<'_>, gaps: &[&Gap]) {
             .chain([(gap.high, far)].into_iter().filter(|_| is_last))
         {
             let at = scene.items[n].want.edge(edge) / INCH;
-            model.programme.soft(
+            model.qp.soft(
                 model.vars[n].edge(edge),
                 Sense::Equal,
                 at,
-                price::EQUAL,
+                penalty::EQUAL,
                 Reason::Wish(Wish::Bounds, n, n),
             );
         }

@@ -1,4 +1,4 @@
-//! What should hold: relations, lines, contacts, gaps, equal sizes, each with the price of an inch of slack.
+//! What should hold: relations, lines, contacts, gaps, equal sizes, each with the penalty of an inch of slack.
 
 use super::orders::ties;
 use super::{Model, Scene, slack};
@@ -6,7 +6,7 @@ use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::What;
 use crate::fit::item::Item;
 use crate::fit::prints::Photos;
-use crate::fit::programme::{Expr, Sense};
+use crate::fit::qp::{Expr, Sense};
 use crate::geometry::{Edge, Span};
 use crate::reading::{
     self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations,
@@ -14,7 +14,7 @@ use crate::reading::{
 use crate::sketch::Kind;
 
 /// Prices of an inch of slack, from strong to weak. The order is what counts: a weaker wish gives way to a stronger one.
-pub(super) mod price {
+pub(super) mod penalty {
     /// A circle that is none, or units that are not square.
     pub(crate) const ROUND: f64 = 600.0;
     /// Left of, above, in, over.
@@ -101,7 +101,7 @@ fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
 }
 
 fn inside_or_over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize, b: usize) {
-    if !scene.heeds_pair(What::LiesOn, a, b) {
+    if !scene.holds_to_pair(What::LiesOn, a, b) {
         return;
     }
     let relation = relations(drawn[a], drawn[b])[0];
@@ -123,8 +123,8 @@ fn inside_or_over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize
             .minus(&model.vars[outer].edge(edge))
             .times(sign);
         model
-            .programme
-            .soft(expr, Sense::AtLeast, 0.0, price::RELATION, reason);
+            .qp
+            .soft(expr, Sense::AtLeast, 0.0, penalty::RELATION, reason);
     }
 }
 
@@ -136,11 +136,11 @@ fn over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize, b: usize
             let shared = drawn[x].edge(far) - drawn[y].edge(near);
             let keep = (shared * scale.min(1.0) / 2.0).min(OVERLAP) / INCH;
             let expr = model.vars[x].edge(far).minus(&model.vars[y].edge(near));
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::AtLeast,
                 keep,
-                price::RELATION,
+                penalty::RELATION,
                 Reason::Wish(Wish::Relation, a, b),
             );
         }
@@ -165,17 +165,17 @@ fn neighbours(
     } else {
         What::Gap
     };
-    if !scene.heeds_pair(what, a, b)
+    if !scene.holds_to_pair(what, a, b)
         || (what == What::Touch && (scene.is_free(a) || scene.is_free(b)))
     {
         return;
     }
     if what == What::Touch {
-        model.programme.soft(
+        model.qp.soft(
             between,
             Sense::Equal,
             0.0,
-            price::CONTACT,
+            penalty::CONTACT,
             Reason::Wish(Wish::Contact, a, b),
         );
         return;
@@ -190,11 +190,11 @@ fn neighbours(
     } else {
         least
     } / INCH;
-    model.programme.soft(
+    model.qp.soft(
         between,
         Sense::AtLeast,
         least,
-        price::GAP,
+        penalty::GAP,
         Reason::Wish(Wish::Gap, a, b),
     );
 }
@@ -203,35 +203,35 @@ fn neighbours(
 fn lines(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
     for mut line in reading::lines(drawn, kinds) {
         line.blocks
-            .retain(|n| scene.heeds(What::Line(line.place), *n));
+            .retain(|n| scene.holds_to(What::Line(line.place), *n));
         if line.blocks.len() < 2 {
             continue;
         }
-        let price = if line.place.is_centre() {
-            price::CENTRE_LINE
+        let penalty = if line.place.is_centre() {
+            penalty::CENTRE_LINE
         } else {
-            price::EDGE_LINE
+            penalty::EDGE_LINE
         };
         let (first, rest) = line.blocks.split_first().expect("a line has members");
         if let [other] = rest {
             let expr = at(model, line.place, *other).minus(&at(model, line.place, *first));
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::Equal,
                 0.0,
-                price,
+                penalty,
                 Reason::Wish(Wish::Line, *first, *other),
             );
             continue;
         }
-        let common = model.programme.var(0.0);
+        let common = model.qp.var(0.0);
         for member in &line.blocks {
             let expr = at(model, line.place, *member).plus(-1.0, &Expr::of(&[(common, 1.0)]));
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::Equal,
                 0.0,
-                price,
+                penalty,
                 Reason::Wish(Wish::Line, *first, *member),
             );
         }
@@ -255,7 +255,7 @@ fn equals(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) 
     for (wide, members) in reading::equal_sizes(drawn, kinds) {
         let members = members
             .into_iter()
-            .filter(|m| scene.heeds(What::Equal(wide), *m));
+            .filter(|m| scene.holds_to(What::Equal(wide), *m));
         let free: Vec<usize> = members
             .filter(|m| !(scene.items[*m].is_split() || listed && kinds[*m] == Kind::Photo))
             .collect();
@@ -263,11 +263,11 @@ fn equals(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) 
             let expr = model.vars[pair[1]]
                 .size(wide)
                 .minus(&model.vars[pair[0]].size(wide));
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::Equal,
                 0.0,
-                price::EQUAL,
+                penalty::EQUAL,
                 Reason::Wish(Wish::Equal, pair[0], pair[1]),
             );
         }
@@ -287,15 +287,15 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
         let items: Vec<usize> = link.blocks.iter().filter_map(of).collect();
         for pair in items.windows(2).filter(|p| p[0] != p[1]) {
             let (a, b) = (pair[0], pair[1]);
-            let (expr, price, wish) = match link.what {
+            let (expr, penalty, wish) = match link.what {
                 What::Line(place) => (
                     at(model, place, b).minus(&at(model, place, a)),
-                    price::EDGE_LINE,
+                    penalty::EDGE_LINE,
                     Wish::Line,
                 ),
                 What::Equal(wide) => (
                     model.vars[b].size(wide).minus(&model.vars[a].size(wide)),
-                    price::EDGE_LINE,
+                    penalty::EDGE_LINE,
                     Wish::Equal,
                 ),
                 What::Touch => {
@@ -313,7 +313,7 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                         model.vars[second]
                             .edge(near)
                             .minus(&model.vars[first].edge(far)),
-                        price::CONTACT,
+                        penalty::CONTACT,
                         Wish::Contact,
                     )
                 }
@@ -323,7 +323,7 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                         scene,
                         in_x,
                         (a, b),
-                        OWN * price::CENTRE_LINE,
+                        OWN * penalty::CENTRE_LINE,
                         Wish::Line,
                     );
                     continue;
@@ -331,11 +331,11 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                 // A gap and what lies on what are read from the places; there is nothing to add to them.
                 What::Gap | What::LiesOn => continue,
             };
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::Equal,
                 0.0,
-                OWN * price,
+                OWN * penalty,
                 Reason::Wish(wish, a, b),
             );
         }
@@ -346,10 +346,11 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
 fn mirrored(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
     let canvas = scene.sketch.canvas.span();
     for (in_x, a, b) in reading::mirrored(drawn, kinds, canvas) {
-        if scene.is_free(a) || scene.is_free(b) || !scene.heeds_pair(What::Mirrored(in_x), a, b) {
+        if scene.is_free(a) || scene.is_free(b) || !scene.holds_to_pair(What::Mirrored(in_x), a, b)
+        {
             continue;
         }
-        image(model, scene, in_x, (a, b), price::SPACING, Wish::Equal);
+        image(model, scene, in_x, (a, b), penalty::SPACING, Wish::Equal);
     }
 }
 
@@ -359,7 +360,7 @@ fn image(
     scene: &Scene<'_>,
     in_x: bool,
     (a, b): (usize, usize),
-    price: f64,
+    penalty: f64,
     wish: Wish,
 ) {
     let middle = if in_x {
@@ -370,11 +371,11 @@ fn image(
     let both = model.vars[a]
         .centre(in_x)
         .plus(1.0, &model.vars[b].centre(in_x));
-    model.programme.soft(
+    model.qp.soft(
         both,
         Sense::Equal,
         2.0 * middle,
-        price,
+        penalty,
         Reason::Wish(wish, a, b),
     );
 }
@@ -409,8 +410,8 @@ fn spacing(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                 let expr = gap(pair[1]).minus(&gap(pair[0]));
                 let reason = Reason::Wish(Wish::Equal, gaps[pair[0]].0, gaps[pair[1]].1);
                 model
-                    .programme
-                    .soft(expr, Sense::Equal, 0.0, price::SPACING, reason);
+                    .qp
+                    .soft(expr, Sense::Equal, 0.0, penalty::SPACING, reason);
             }
         }
     }
@@ -434,11 +435,11 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
                     .doubled
                     .contains(&scene.sketch.blocks[item.from[0]].id)
                 {
-                    model.programme.soft(
+                    model.qp.soft(
                         at_most.0,
                         Sense::AtLeast,
                         at_most.1,
-                        price::BOUNDS,
+                        penalty::BOUNDS,
                         reason,
                     );
                 }
@@ -448,11 +449,11 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
             if let Some(most) = largest_print(scene, item, wide) {
                 least = least.min(0.9 * most);
             }
-            model.programme.soft(
+            model.qp.soft(
                 model.vars[n].size(wide),
                 Sense::AtLeast,
                 least,
-                price::BOUNDS,
+                penalty::BOUNDS,
                 reason,
             );
             if item.prints.is_empty() {
@@ -462,17 +463,21 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
                 } else {
                     COMFORT.0 * map.least()
                 };
-                model.programme.soft(
+                model.qp.soft(
                     model.vars[n].size(wide),
                     Sense::AtLeast,
                     share * drawn,
-                    price::COMFORT,
+                    penalty::COMFORT,
                     reason,
                 );
             }
-            model
-                .programme
-                .soft(at_most.0, Sense::AtLeast, at_most.1, price::BOUNDS, reason);
+            model.qp.soft(
+                at_most.0,
+                Sense::AtLeast,
+                at_most.1,
+                penalty::BOUNDS,
+                reason,
+            );
         }
     }
 }
@@ -512,11 +517,11 @@ fn halves(model: &mut Model, n: usize, item: &Item) {
                 (pair[0].0, times),
             ]);
             // Told as a bound, for those are not let go of: a sliver beside a photo is no half of it.
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::Equal,
                 0.0,
-                price::HALVES,
+                penalty::HALVES,
                 Reason::Wish(Wish::Bounds, n, n),
             );
         }
@@ -536,11 +541,11 @@ fn roomy_cells(model: &mut Model, n: usize, item: &Item) {
         for (run, share) in runs.iter().zip(item.run_shares(across)) {
             let least = COMFORT.1 * whole / INCH * share;
             let expr = Expr::of(&[(run.1, 1.0), (run.0, -1.0)]);
-            model.programme.soft(
+            model.qp.soft(
                 expr,
                 Sense::AtLeast,
                 least,
-                price::COMFORT,
+                penalty::COMFORT,
                 Reason::Wish(Wish::Bounds, n, n),
             );
         }
@@ -555,19 +560,19 @@ fn fold_kept(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let drawn_fold = scene.sketch.canvas.page.w.ticks() as f64;
     let reason = Reason::Wish(Wish::Relation, n, n);
     if item.drawn.r <= drawn_fold + KEPT {
-        model.programme.soft(
+        model.qp.soft(
             model.vars[n].edge(Edge::Right).times(-1.0),
             Sense::AtLeast,
             -fold,
-            price::RELATION,
+            penalty::RELATION,
             reason,
         );
     } else if item.drawn.l >= drawn_fold - KEPT {
-        model.programme.soft(
+        model.qp.soft(
             model.vars[n].edge(Edge::Left),
             Sense::AtLeast,
             fold,
-            price::RELATION,
+            penalty::RELATION,
             reason,
         );
     }

@@ -46,7 +46,7 @@ impl Lattice {
 
     /// Whether a wished equality is not true.
     fn is_untrue(&self, term: usize) -> bool {
-        matches!(self.terms[term].cost, Cost::Wish(price, _) if price > LET_GO)
+        matches!(self.terms[term].cost, Cost::Wish(penalty, _) if penalty > LET_GO)
             && self.off[term].abs() > TRUE
     }
 

@@ -4,7 +4,7 @@
 //! single step of theirs is free. (Diving, as integer programming calls it, with one line taken back where a dive ends.)
 
 use super::{Cost, HARD, Lattice};
-use crate::fit::programme::{Expr, Programme, Pull, Row, merged};
+use crate::fit::qp::{Expr, Pull, Qp, Row, merged};
 use crate::reading::INCH;
 
 /// Programmes solved at the most.
@@ -12,12 +12,7 @@ const SOLVES: usize = 90;
 
 /// Puts every line on a mark so that the hard rows hold, those named `first` before the others; false, with the lattice as it was, when
 /// none was found.
-pub(super) fn settle(
-    lattice: &mut Lattice,
-    programme: &Programme,
-    solved: &[f64],
-    first: &[usize],
-) -> bool {
+pub(super) fn settle(lattice: &mut Lattice, qp: &Qp, solved: &[f64], first: &[usize]) -> bool {
     let mut at: Vec<Option<f64>> = lattice
         .lines
         .iter()
@@ -27,7 +22,7 @@ pub(super) fn settle(
     for (value, (line, offset)) in solved.iter().zip(&lattice.line_of) {
         expected[*line] = value - offset / INCH;
     }
-    let Some(mut found) = over_lines(lattice, programme, &expected, &at) else {
+    let Some(mut found) = over_lines(lattice, qp, &expected, &at) else {
         return false;
     };
     let mut solves = 1;
@@ -50,7 +45,7 @@ pub(super) fn settle(
                 .iter()
                 .for_each(|(_, l)| tried[*l] = Some(lattice.mark(*l, found[*l], false)));
             solves += 1;
-            if let Some(next) = over_lines(lattice, programme, &found, &tried) {
+            if let Some(next) = over_lines(lattice, qp, &found, &tried) {
                 (at, found) = (tried, next);
                 break;
             }
@@ -58,7 +53,7 @@ pub(super) fn settle(
                 let line = open[0].1;
                 at[line] = Some(lattice.mark(line, found[line], true));
                 solves += 1;
-                if let Some(next) = over_lines(lattice, programme, &found, &at) {
+                if let Some(next) = over_lines(lattice, qp, &found, &at) {
                     found = next;
                     break;
                 }
@@ -77,7 +72,7 @@ pub(super) fn settle(
                     tried[partner] = None;
                     tried[line] = Some(lattice.mark(line, found[line], other));
                     solves += 1;
-                    if let Some(next) = over_lines(lattice, programme, &found, &tried) {
+                    if let Some(next) = over_lines(lattice, qp, &found, &tried) {
                         taken_back = Some((tried, next));
                         break;
                     }
@@ -142,16 +137,16 @@ impl Lattice {
     }
 }
 
-/// Solves the programme with its lines as variables, some of them at a place (in ticks). All lines, in inches.
+/// Solves the program with its lines as variables, some of them at a place (in ticks). All lines, in inches.
 fn over_lines(
     lattice: &Lattice,
-    programme: &Programme,
+    qp: &Qp,
     expected: &[f64],
     at: &[Option<f64>],
 ) -> Option<Vec<f64>> {
-    let mut lines = Programme {
-        cancel: programme.cancel.clone(),
-        ..Programme::default()
+    let mut lines = Qp {
+        cancel: qp.cancel.clone(),
+        ..Qp::default()
     };
     let vars: Vec<Option<usize>> = at
         .iter()
@@ -173,7 +168,7 @@ fn over_lines(
             constant,
         )
     };
-    for row in &programme.rows {
+    for row in &qp.rows {
         let (expr, constant) = over(&row.expr);
         if expr.terms.is_empty() {
             // Nothing left to move: a hard row holds or it does not.
@@ -182,7 +177,7 @@ fn over_lines(
                 rhs: row.rhs - constant,
                 ..row.clone()
             };
-            if left.price.is_none() && left.slack(&[]) > super::NOISE {
+            if left.penalty.is_none() && left.slack(&[]) > super::NOISE {
                 return None;
             }
             continue;
@@ -193,7 +188,7 @@ fn over_lines(
             ..row.clone()
         });
     }
-    for pull in &programme.pulls {
+    for pull in &qp.pulls {
         let (expr, constant) = over(&pull.expr);
         if !expr.terms.is_empty() {
             lines.pulls.push(Pull {

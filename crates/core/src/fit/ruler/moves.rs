@@ -2,7 +2,7 @@
 
 use super::{Cost, Line, Term};
 use crate::fit::model::{Model, Scene};
-use crate::fit::programme::Var;
+use crate::fit::qp::Var;
 
 /// Single lines; both edges of an item; both sides of a round one; a grid by one step a unit, and so that the
 /// fold stays between its units; lines that share an equality.

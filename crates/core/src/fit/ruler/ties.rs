@@ -2,7 +2,7 @@
 
 use super::{Line, NOISE};
 use crate::fit::model::{Model, Scene};
-use crate::fit::programme::{Programme, Row, Sense, Var};
+use crate::fit::qp::{Qp, Row, Sense, Var};
 use crate::reading::INCH;
 
 /// Which variables are one line: a union-find with offsets in ticks.
@@ -16,14 +16,8 @@ pub(super) struct Ties {
 }
 
 impl Ties {
-    pub(super) fn new(
-        scene: &Scene<'_>,
-        programme: &Programme,
-        solved: &[f64],
-        step: f64,
-        wishes: bool,
-    ) -> Ties {
-        let n = programme.vars();
+    pub(super) fn new(scene: &Scene<'_>, qp: &Qp, solved: &[f64], step: f64, wishes: bool) -> Ties {
+        let n = qp.vars();
         let mut ties = Ties {
             parent: (0..n).collect(),
             offset: vec![0.0; n],
@@ -33,9 +27,9 @@ impl Ties {
         };
         // Hard ties first: what only should be equal gives way where both can't be.
         for hard in [true, false].into_iter().filter(|hard| *hard || wishes) {
-            for row in &programme.rows {
+            for row in &qp.rows {
                 if row.sense == Sense::Equal
-                    && row.price.is_none() == hard
+                    && row.penalty.is_none() == hard
                     && row.slack(solved) < NOISE
                 {
                     ties.tie(row, hard);
@@ -103,7 +97,7 @@ impl Ties {
         solved: &[f64],
         step: f64,
     ) -> (Vec<Line>, Vec<(usize, f64)>) {
-        let n = model.programme.vars();
+        let n = model.qp.vars();
         let mut owner = vec![None; n];
         for (item, vars) in scene.items.iter().zip(&model.vars) {
             let inner = vars

@@ -5,7 +5,7 @@ use crate::app::App;
 use crate::auth::Maker;
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
-use crate::routes::body::{Asked, Id, InHand};
+use crate::routes::body::{Id, InHand, QueryParams};
 use crate::schema::PictureReading;
 use axum::extract::State;
 use axum::response::sse::{Event, KeepAlive, Sse};
@@ -49,7 +49,7 @@ pub(crate) async fn read(
     maker: Maker,
     in_hand: InHand,
     Id(id): Id,
-    Asked(shown): Asked<Shown>,
+    QueryParams(shown): QueryParams<Shown>,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Failure> {
     let wanted = shown.wanted()?;
     let bytes = original(&app, &maker, id).await?;

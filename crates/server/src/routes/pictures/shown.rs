@@ -2,7 +2,7 @@
 
 use metrosk_core::document::Invalid;
 use metrosk_core::length::{Length, Unit};
-use metrosk_vision::{Asked, Quad};
+use metrosk_vision::{Quad, ReadRequest};
 use serde::Deserialize;
 
 /// What the picture shows.
@@ -26,7 +26,7 @@ pub(crate) struct Shown {
 }
 
 impl Shown {
-    pub(super) fn wanted(&self) -> Result<Asked, Invalid> {
+    pub(super) fn wanted(&self) -> Result<ReadRequest, Invalid> {
         let unit = match self.unit.as_deref() {
             None => Unit::Inch,
             Some(name) => Unit::from_name(name)
@@ -57,7 +57,7 @@ impl Shown {
             .filter(|n| !n.is_empty())
             .unwrap_or("From a picture");
         let name = name.chars().filter(|c| *c != '\0').take(120).collect();
-        Ok(Asked {
+        Ok(ReadRequest {
             page: (side("width", &self.width)?, side("height", &self.height)?),
             pages,
             unit,

@@ -4,7 +4,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
 
-use metrosk_core::numbers;
+use metrosk_core::notation;
 use metrosk_core::plan::Defaults;
 use metrosk_core::sketch::Sketch;
 use proptest::prelude::*;
@@ -70,11 +70,11 @@ fn text() -> impl Strategy<Value = String> {
 }
 
 fn check(text: &str) {
-    match numbers::read_as(&Defaults::default(), text) {
+    match notation::read_as(&Defaults::default(), text) {
         Ok(sketch) => {
             // It is a sketch by the format's rules, or breaks one of them by name.
             let _ = Sketch::from_json(&sketch.to_json());
-            let _ = numbers::print(&sketch);
+            let _ = notation::print(&sketch);
         }
         Err(errors) => {
             assert!(!errors.is_empty());
@@ -95,7 +95,7 @@ fn check(text: &str) {
                     e.column
                 );
             }
-            let _ = numbers::read_what_can_be(&Defaults::default(), text);
+            let _ = notation::read_what_can_be(&Defaults::default(), text);
         }
     }
 }

@@ -19,9 +19,9 @@
 //!
 //! ```
 //! use metrosk_core::numbers;
-//! let sketch = numbers::read("one page 12 x 12 in\nphoto 4x6 at 3, 2").unwrap();
+//! let sketch = notation::read("one page 12 x 12 in\nphoto 4x6 at 3, 2").unwrap();
 //! assert_eq!(sketch.blocks[0].id, "p1");
-//! let wrong = numbers::read("photo 4x6 ta 3, 2").unwrap_err();
+//! let wrong = notation::read("photo 4x6 ta 3, 2").unwrap_err();
 //! assert_eq!((wrong[0].line, wrong[0].column, wrong[0].found.as_str()), (1, 11, "“ta”"));
 //! ```
 

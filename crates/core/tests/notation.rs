@@ -4,7 +4,7 @@
 
 use metrosk_core::geometry::{Edge, Rect, Size};
 use metrosk_core::length::{Length, Unit};
-use metrosk_core::numbers::{print, read, read_over};
+use metrosk_core::notation::{print, read, read_over};
 use metrosk_core::plan::Defaults;
 use metrosk_core::sketch::{
     Block, Canvas, ClusterSize, Grid, Kind, Ring, Shape, Sketch, TriangleCorner, UnitShape,

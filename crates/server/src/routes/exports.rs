@@ -1,6 +1,6 @@
 //! What she takes away: the layout as a document, the true-scale drawing, the measurement sheet.
 
-use super::body::{Asked, Id, download};
+use super::body::{Id, QueryParams, download};
 use super::history::no_layout;
 use super::names::file_name;
 use super::pages::find;
@@ -110,7 +110,7 @@ pub(crate) async fn pdf(
     State(app): State<App>,
     member: Member,
     Id(id): Id,
-    Asked(query): Asked<SheetQuery>,
+    QueryParams(query): QueryParams<SheetQuery>,
 ) -> Result<(HeaderMap, Vec<u8>), Failure> {
     let made = Made::of(&app, &member, id).await?;
     let file = file_name(&made.name, ".pdf");
@@ -136,7 +136,7 @@ pub(crate) async fn view(
     State(app): State<App>,
     member: Member,
     Id(id): Id,
-    Asked(query): Asked<SheetQuery>,
+    QueryParams(query): QueryParams<SheetQuery>,
 ) -> Result<(HeaderMap, String), Failure> {
     let made = Made::of(&app, &member, id).await?;
     let paper = query.paper();

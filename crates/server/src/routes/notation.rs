@@ -14,14 +14,14 @@ use axum::Json;
 use axum::extract::State;
 use metrosk_core::document::{Finding, Invalid};
 use metrosk_core::length::Length;
-use metrosk_core::numbers;
+use metrosk_core::notation;
 use metrosk_core::plan::Defaults;
 use metrosk_core::reading::{Place, Reading, made_one, near_lines};
 use metrosk_core::sketch::Sketch;
 
 /// Reads a sketch typed by number: the document, and what is to be seen in it, or what can't be understood, at the word.
 #[utoipa::path(
-    post, operation_id = "read_numbers", path = "/api/numbers", tag = "sketches", request_body = NumbersDoc,
+    post, operation_id = "read_numbers", path = "/api/notation", tag = "sketches", request_body = NumbersDoc,
     responses(
         (status = 200, body = NumbersView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
@@ -51,8 +51,8 @@ fn understood(member: &Member, given: &NumbersDoc) -> Result<NumbersView, Failur
         .map_err(|e| names::under("over", e))?;
     let maker = Defaults::from_json(&member.person.defaults).unwrap_or_default();
     let read = match &earlier {
-        Some(earlier) => numbers::read_over(earlier, &maker, &given.text),
-        None => numbers::read_as(&maker, &given.text),
+        Some(earlier) => notation::read_over(earlier, &maker, &given.text),
+        None => notation::read_as(&maker, &given.text),
     };
     // What the language lets through may still break a rule of the format: a mat around a mat around itself.
     Ok(match read {
@@ -71,7 +71,7 @@ fn understood(member: &Member, given: &NumbersDoc) -> Result<NumbersView, Failur
             },
         },
         Err(errors) => {
-            let preview = numbers::read_what_can_be(&maker, &given.text).map(|s| s.to_json());
+            let preview = notation::read_what_can_be(&maker, &given.text).map(|s| s.to_json());
             NumbersView {
                 document: None,
                 preview,
@@ -84,7 +84,7 @@ fn understood(member: &Member, given: &NumbersDoc) -> Result<NumbersView, Failur
 
 /// A sketch document as lines by number, with what is to be seen in it. It goes into no drawer.
 #[utoipa::path(
-    post, operation_id = "write_numbers", path = "/api/numbers/lines", tag = "sketches", request_body = SketchDoc,
+    post, operation_id = "write_numbers", path = "/api/notation/lines", tag = "sketches", request_body = SketchDoc,
     responses(
         (status = 200, body = LinesView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
@@ -100,14 +100,14 @@ pub(crate) async fn write_numbers(
     let work = move |_: &_| {
         let sketch = Sketch::from_json(&body)?;
         Ok(Json(LinesView {
-            text: numbers::print(&sketch),
+            text: notation::print(&sketch),
             reading: reading(&sketch),
         }))
     };
     app.compute.run(member.team(), Work::Document, work).await?
 }
 
-fn at_word(e: numbers::WordError) -> WordErrorView {
+fn at_word(e: notation::WordError) -> WordErrorView {
     WordErrorView {
         line: e.line,
         column: e.column,
@@ -129,7 +129,7 @@ fn of_document(f: &Finding) -> WordErrorView {
 
 /// The sketch with edges that nearly agree made one line: those of the blocks named, as the sketch's reading tells them.
 #[utoipa::path(
-    post, operation_id = "make_edges_agree", path = "/api/numbers/agree", tag = "sketches", request_body = AgreeDoc,
+    post, operation_id = "make_edges_agree", path = "/api/notation/agree", tag = "sketches", request_body = AgreeDoc,
     responses(
         (status = 200, body = SketchDoc),
         (status = 401, body = Problem, content_type = "application/problem+json"),
@@ -180,7 +180,7 @@ fn agreed(asked: &AgreeDoc) -> Result<serde_json::Value, Failure> {
 
 /// A sketch as lines by number.
 #[utoipa::path(
-    get, operation_id = "sketch_numbers", path = "/api/sketches/{id}/numbers", tag = "sketches", params(("id" = Uuid, Path)),
+    get, operation_id = "sketch_numbers", path = "/api/sketches/{id}/notation", tag = "sketches", params(("id" = Uuid, Path)),
     responses(
         (status = 200, body = String, content_type = "text/plain"),
         (status = 401, body = Problem, content_type = "application/problem+json"),
@@ -195,7 +195,7 @@ pub(crate) async fn as_numbers(
     let row = sketches::find(&app, &member, id).await?;
     let sketch = Sketch::from_json(&row.document)
         .map_err(|e| Failure::Internal(format!("sketch {id} in the drawer is broken: {e}")))?;
-    Ok(numbers::print(&sketch))
+    Ok(notation::print(&sketch))
 }
 
 /// What is to be seen in a sketch.

@@ -8,7 +8,7 @@ use super::copies::Derived;
 use super::measure::measure;
 use super::note::Note;
 use super::prints::Photos;
-use super::proposal::Told;
+use super::proposal::Explanation;
 use super::{Approach, Conflict, Pin, Proposal, Request};
 use crate::geometry::{Edge, Rect};
 use crate::layout::{Layout, LayoutBlock};
@@ -117,7 +117,7 @@ impl OnePage {
     }
 
     /// Its conflict with the derived request's pins.
-    pub(super) fn told(&self, conflict: Conflict) -> Conflict {
+    pub(super) fn with_derived_pins(&self, conflict: Conflict) -> Conflict {
         Conflict {
             pins: conflict
                 .pins
@@ -146,7 +146,7 @@ impl OnePage {
             page.choices,
             layout,
             measures,
-            Told {
+            Explanation {
                 notes,
                 whys: page.whys,
                 tried: page.tried,

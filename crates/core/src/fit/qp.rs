@@ -1,6 +1,6 @@
-//! The fit's convex quadratic programme: variables for edges and lines, rows that must or should hold, pulls.
+//! The fit's convex quadratic program: variables for edges and lines, rows that must or should hold, pulls.
 //!
-//! minimise  sum of `weight * (terms - target)^2`  +  sum of `price * |slack|`  subject to the rows,
+//! minimise  sum of `weight * (terms - target)^2`  +  sum of `penalty * |slack|`  subject to the rows,
 //! where a hard row has no slack. Lengths are in inches here, so that all numbers are near one.
 
 use super::conflict::Reason;
@@ -63,8 +63,8 @@ pub(crate) struct Row {
     pub(crate) expr: Expr,
     pub(crate) sense: Sense,
     pub(crate) rhs: f64,
-    /// The price of an inch of slack; none for a hard row.
-    pub(crate) price: Option<f64>,
+    /// The penalty of an inch of slack; none for a hard row.
+    pub(crate) penalty: Option<f64>,
     /// What it stands for.
     pub(crate) reason: Reason,
 }
@@ -94,12 +94,12 @@ pub(crate) struct Solved {
     /// The variables.
     pub(crate) at: Vec<f64>,
     /// How hard each row pushes its terms up (down, below zero): the row's multiplier.
-    pub(crate) forces: Vec<f64>,
+    pub(crate) duals: Vec<f64>,
 }
 
-/// A whole programme.
+/// A whole program.
 #[derive(Clone, Debug, Default)]
-pub(crate) struct Programme {
+pub(crate) struct Qp {
     /// Where each variable is expected, which tells the rows that are not worth looking at first.
     pub(crate) expected: Vec<f64>,
     pub(crate) rows: Vec<Row>,
@@ -117,7 +117,7 @@ const BROKEN: f64 = 2e-4;
 /// How often rows are taken in before all are.
 const ROUNDS: usize = 4;
 
-impl Programme {
+impl Qp {
     /// How many variables there are.
     pub(crate) fn vars(&self) -> usize {
         self.expected.len()
@@ -134,17 +134,24 @@ impl Programme {
             expr,
             sense,
             rhs,
-            price: None,
+            penalty: None,
             reason,
         });
     }
 
-    pub(crate) fn soft(&mut self, expr: Expr, sense: Sense, rhs: f64, price: f64, reason: Reason) {
+    pub(crate) fn soft(
+        &mut self,
+        expr: Expr,
+        sense: Sense,
+        rhs: f64,
+        penalty: f64,
+        reason: Reason,
+    ) {
         self.rows.push(Row {
             expr,
             sense,
             rhs,
-            price: Some(price),
+            penalty: Some(penalty),
             reason,
         });
     }
@@ -159,13 +166,13 @@ impl Programme {
 
     /// Solves it; `None` when the hard rows can't hold together.
     pub(crate) fn solve(&self) -> Option<Vec<f64>> {
-        self.solve_with_forces().map(|s| s.at)
+        self.solve_with_duals().map(|s| s.at)
     }
 
     /// Solves it, and tells how hard each row pushes.
     ///
     /// Rows that are expected to hold easily are taken in only once they fail, so that most solves see a fraction of them.
-    pub(crate) fn solve_with_forces(&self) -> Option<Solved> {
+    pub(crate) fn solve_with_duals(&self) -> Option<Solved> {
         let expected_to_hold =
             |r: &Row| r.sense == Sense::AtLeast && r.expr.value(&self.expected) - r.rhs > IDLE;
         let mut idle: Vec<bool> = self.rows.iter().map(expected_to_hold).collect();
@@ -177,10 +184,7 @@ impl Programme {
                 .filter(|(_, idle)| !**idle)
                 .map(|(r, _)| r)
                 .collect();
-            let Solved {
-                at,
-                forces: pushing,
-            } = self.solve_rows(&rows)?;
+            let Solved { at, duals: pushing } = self.solve_rows(&rows)?;
             let mut complete = true;
             for (row, idle) in self.rows.iter().zip(&mut idle) {
                 if *idle && (round == ROUNDS || row.slack(&at) > FAILS) {
@@ -191,7 +195,7 @@ impl Programme {
             if complete {
                 // Left-out rows push nothing.
                 let mut pushing = pushing.into_iter();
-                let forces = idle
+                let duals = idle
                     .iter()
                     .map(|idle| {
                         if *idle {
@@ -201,13 +205,13 @@ impl Programme {
                         }
                     })
                     .collect();
-                return Some(Solved { at, forces });
+                return Some(Solved { at, duals });
             }
         }
         None
     }
 
-    /// One programme with some of the rows. Refining the solver's linear systems costs two fifths of its time and is
+    /// One program with some of the rows. Refining the solver's linear systems costs two fifths of its time and is
     /// hardly ever needed: only what fails without is tried with.
     fn solve_rows(&self, rows: &[&Row]) -> Option<Solved> {
         self.run_solver(rows, false)
@@ -218,7 +222,7 @@ impl Programme {
         if self.cancel.is_cancelled() {
             return None;
         }
-        let slacks = rows.iter().filter(|r| r.price.is_some()).count();
+        let slacks = rows.iter().filter(|r| r.penalty.is_some()).count();
         let n = self.vars() + slacks;
         let (objective, linear) = self.objective(rows, n);
         let (matrix, rhs, cones) = self.constraints(rows, n);
@@ -243,11 +247,11 @@ impl Programme {
         // Next to what is impossible the solver may be content with rows that hold almost: a limit may not.
         let holds = || {
             rows.iter()
-                .all(|r| r.price.is_some() || r.slack(at) <= BROKEN)
+                .all(|r| r.penalty.is_some() || r.slack(at) <= BROKEN)
         };
         (accepted && holds()).then(|| Solved {
             at: at.to_vec(),
-            forces: forces(rows, &solver.solution.z),
+            duals: duals(rows, &solver.solution.z),
         })
     }
 
@@ -256,7 +260,7 @@ impl Programme {
         let rows: Vec<Row> = rows
             .iter()
             .map(|r| Row {
-                price: None,
+                penalty: None,
                 ..self.rows[*r].clone()
             })
             .collect();
@@ -267,7 +271,7 @@ impl Programme {
                 weight: 1e-4,
             })
             .collect();
-        Programme {
+        Qp {
             expected: self.expected.clone(),
             rows,
             pulls,
@@ -277,7 +281,7 @@ impl Programme {
         .is_some()
     }
 
-    /// Upper triangle of twice the pulls' squares, and the linear part with the prices of slack.
+    /// Upper triangle of twice the pulls' squares, and the linear part with the penalties of slack.
     fn objective(&self, rows: &[&Row], n: usize) -> (CscMatrix<f64>, Vec<f64>) {
         let (mut i, mut j, mut v) = (Vec::new(), Vec::new(), Vec::new());
         let mut linear = vec![0.0; n];
@@ -292,11 +296,11 @@ impl Programme {
                 }
             }
         }
-        let prices = rows.iter().filter_map(|r| r.price);
+        let prices = rows.iter().filter_map(|r| r.penalty);
         linear[self.vars()..]
             .iter_mut()
             .zip(prices)
-            .for_each(|(slot, price)| *slot = price);
+            .for_each(|(slot, penalty)| *slot = penalty);
         (CscMatrix::new_from_triplets(n, n, i, j, v), linear)
     }
 
@@ -321,13 +325,13 @@ impl Programme {
             }
             rhs.push(sign * row.rhs);
         };
-        let is_hard_equality = |r: &Row| r.price.is_none() && r.sense == Sense::Equal;
+        let is_hard_equality = |r: &Row| r.penalty.is_none() && r.sense == Sense::Equal;
         rows.iter()
             .filter(|r| is_hard_equality(r))
             .for_each(|r| put(r, None, 1.0));
         let mut next = self.vars();
         for row in rows.iter().filter(|r| !is_hard_equality(r)) {
-            let slack = row.price.map(|_| next);
+            let slack = row.penalty.map(|_| next);
             next += usize::from(slack.is_some());
             put(row, slack, -1.0);
             if row.sense == Sense::Equal {
@@ -351,8 +355,8 @@ impl Programme {
 }
 
 /// The multipliers as forces of the rows: so much each pushes its terms up, hard equalities first in the solver's own order.
-fn forces(rows: &[&Row], multipliers: &[f64]) -> Vec<f64> {
-    let is_hard_equality = |r: &Row| r.price.is_none() && r.sense == Sense::Equal;
+fn duals(rows: &[&Row], multipliers: &[f64]) -> Vec<f64> {
+    let is_hard_equality = |r: &Row| r.penalty.is_none() && r.sense == Sense::Equal;
     let mut hard = 0;
     let mut rest = rows.iter().filter(|r| is_hard_equality(r)).count();
     let next = |at: &mut usize| {
@@ -397,11 +401,11 @@ mod tests {
 
     const WISH: Reason = Reason::Wish(Wish::Line, 0, 0);
 
-    fn one(target: f64, weight: f64) -> Programme {
-        let mut programme = Programme::default();
-        let x = programme.var(target);
-        programme.pull(Expr::of(&[(x, 1.0)]), target, weight);
-        programme
+    fn one(target: f64, weight: f64) -> Qp {
+        let mut qp = Qp::default();
+        let x = qp.var(target);
+        qp.pull(Expr::of(&[(x, 1.0)]), target, weight);
+        qp
     }
 
     fn near(found: f64, expected: f64) {
@@ -415,88 +419,80 @@ mod tests {
 
     #[test]
     fn pulls_share_by_their_weights() {
-        let mut programme = one(0.0, 1.0);
-        programme.pull(Expr::of(&[(0, 1.0)]), 4.0, 3.0);
-        near(programme.solve().unwrap()[0], 3.0);
+        let mut qp = one(0.0, 1.0);
+        qp.pull(Expr::of(&[(0, 1.0)]), 4.0, 3.0);
+        near(qp.solve().unwrap()[0], 3.0);
     }
 
     #[test]
     fn a_hard_row_holds_and_pushes_as_hard_as_it_is_pulled() {
-        let mut programme = one(1.0, 5.0);
-        programme.hard(
+        let mut qp = one(1.0, 5.0);
+        qp.hard(
             Expr::of(&[(0, 1.0)]),
             Sense::AtLeast,
             2.0,
             Reason::Margin(0),
         );
-        let solved = programme.solve_with_forces().unwrap();
+        let solved = qp.solve_with_duals().unwrap();
         near(solved.at[0], 2.0);
         // The slope of 5 (x - 1)^2 at 2.
-        assert!(
-            (solved.forces[0] - 10.0).abs() < 1e-2,
-            "{:?}",
-            solved.forces
-        );
+        assert!((solved.duals[0] - 10.0).abs() < 1e-2, "{:?}", solved.duals);
     }
 
     #[test]
     fn a_row_that_holds_anyway_pushes_nothing() {
-        let mut programme = one(3.0, 5.0);
-        programme.hard(
+        let mut qp = one(3.0, 5.0);
+        qp.hard(
             Expr::of(&[(0, 1.0)]),
             Sense::AtLeast,
             2.0,
             Reason::Margin(0),
         );
-        programme.hard(
+        qp.hard(
             Expr::of(&[(0, -1.0)]),
             Sense::AtLeast,
             -9.0,
             Reason::Margin(0),
         );
-        let solved = programme.solve_with_forces().unwrap();
+        let solved = qp.solve_with_duals().unwrap();
         near(solved.at[0], 3.0);
         assert!(
-            solved.forces.iter().all(|f| f.abs() < 1e-3),
+            solved.duals.iter().all(|f| f.abs() < 1e-3),
             "{:?}",
-            solved.forces
+            solved.duals
         );
     }
 
     #[test]
     fn a_soft_row_gives_way_where_the_slope_passes_its_price() {
         // (x - 0)^2 with the wish x = 5 at 4 an inch: the slope 2 x is 4 at 2.
-        for (price, at) in [(4.0, 2.0), (1.0, 0.5), (100.0, 5.0)] {
-            let mut programme = one(0.0, 1.0);
-            programme.soft(Expr::of(&[(0, 1.0)]), Sense::Equal, 5.0, price, WISH);
-            near(programme.solve().unwrap()[0], at);
+        for (penalty, at) in [(4.0, 2.0), (1.0, 0.5), (100.0, 5.0)] {
+            let mut qp = one(0.0, 1.0);
+            qp.soft(Expr::of(&[(0, 1.0)]), Sense::Equal, 5.0, penalty, WISH);
+            near(qp.solve().unwrap()[0], at);
         }
     }
 
     #[test]
     fn hard_rows_that_clash_have_no_solution() {
-        let mut programme = one(0.0, 1.0);
-        programme.hard(
+        let mut qp = one(0.0, 1.0);
+        qp.hard(
             Expr::of(&[(0, 1.0)]),
             Sense::AtLeast,
             2.0,
             Reason::Margin(0),
         );
-        programme.hard(
+        qp.hard(
             Expr::of(&[(0, -1.0)]),
             Sense::AtLeast,
             -1.0,
             Reason::Margin(0),
         );
-        assert!(programme.solve().is_none());
-        assert!(
-            !programme.is_possible(&[0, 1])
-                && programme.is_possible(&[0])
-                && programme.is_possible(&[1])
-        );
+        assert!(qp.solve().is_none());
+        assert!(!qp.is_possible(&[0, 1]) && qp.is_possible(&[0]) && qp.is_possible(&[1]));
         // The same as a wish costs, and holds as far as it may.
-        programme.rows[1].price = Some(3.0);
-        near(programme.solve().unwrap()[0], 2.0);
+        qp.rows[1].penalty = Some(3.0);
+        near(qp.solve().unwrap()[0], 2.0);
     }
 
     #[test]
@@ -521,17 +517,17 @@ mod tests {
         /// Rows that are left out at first because they are expected to hold are all held to in the end.
         #[test]
         fn rows_left_out_at_first_hold(targets in proptest::collection::vec(-5.0..5.0_f64, 2..12), expected in -20.0..20.0_f64) {
-            let mut programme = Programme::default();
+            let mut qp = Qp::default();
             for target in &targets {
-                let x = programme.var(*target);
-                programme.pull(Expr::of(&[(x, 1.0)]), *target, 1.0);
+                let x = qp.var(*target);
+                qp.pull(Expr::of(&[(x, 1.0)]), *target, 1.0);
             }
             // Each at least an inch beyond the one before; what is expected says nothing true.
             for n in 1..targets.len() {
-                programme.hard(Expr::of(&[(n, 1.0), (n - 1, -1.0)]), Sense::AtLeast, 1.0, Reason::Apart(n - 1, n));
-                programme.expected[n] = expected * n as f64;
+                qp.hard(Expr::of(&[(n, 1.0), (n - 1, -1.0)]), Sense::AtLeast, 1.0, Reason::Apart(n - 1, n));
+                qp.expected[n] = expected * n as f64;
             }
-            let at = programme.solve().unwrap();
+            let at = qp.solve().unwrap();
             prop_assert!(at.windows(2).all(|w| w[1] - w[0] > 1.0 - 1e-3), "{at:?}");
             let mean = |of: &[f64]| of.iter().sum::<f64>() / of.len() as f64;
             // Differences alone are bound: the whole stays where it is pulled.

@@ -5,8 +5,8 @@
 //! lasts (sessions, throttles, keys of writes) or can be made again (layouts) is left out: after a restore people sign in anew.
 
 use crate::App;
-use crate::app::MIGRATOR;
 use crate::routes::pictures::{file as picture_file, lift_file};
+use crate::state::MIGRATOR;
 use anyhow::{Context, bail, ensure};
 use futures_util::StreamExt;
 use serde::{Deserialize, Serialize};

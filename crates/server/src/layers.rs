@@ -1,9 +1,9 @@
 //! What surrounds every route: limits, headers, request ids, logs without personal data, metrics.
 
-use crate::app::App;
 use crate::arrival::request_timeout;
 use crate::error::{Failure, Problem, problem};
 use crate::settings::Settings;
+use crate::state::App;
 use axum::Router;
 use axum::body::Body;
 use axum::error_handling::HandleErrorLayer;

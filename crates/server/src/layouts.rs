@@ -1,9 +1,9 @@
 //! What a page's plan comes to. It is computed after a write, off the threads that answer, and kept beside the page, so
 //! that the table can show two hundred pages at once. Whatever is missing is made again: it holds nothing of its own.
 
-use crate::app::App;
 use crate::compute::{Compute, Work};
 use crate::error::Failure;
+use crate::state::App;
 use crate::store::pages::{self, PageRow};
 use metrosk_core::Cancel;
 use metrosk_core::fit::Proposal;

@@ -1,6 +1,5 @@
 //! The web application's HTTP API. Thin: routes extract, call and answer; every rule of the job is in `metrosk-core`.
 
-pub mod app;
 mod arrival;
 mod auth;
 pub mod backup;
@@ -11,11 +10,16 @@ mod error;
 mod layers;
 mod layouts;
 mod objects;
+mod router;
 mod routes;
 mod schema;
+mod serve;
 pub mod settings;
+mod state;
 mod store;
 
-pub use app::{App, openapi, router, serve};
 pub use objects::Pictures;
+pub use router::{openapi, router};
+pub use serve::serve;
 pub use settings::Settings;
+pub use state::App;

@@ -16,7 +16,7 @@ async fn findings(browser: &Browser) -> Result<Vec<String>> {
         .window
         .execute(std::fs::read_to_string(source)?, vec![])
         .await?;
-    let script = "return axe.run(document, {resultTypes: ['violations']}).then(r => r.violations.flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0, 160) + ' ' + n.failureSummary.slice(0, 200))))";
+    let script = "return axe.run(document, {resultTypes: ['violations'], rules: {'target-size': {enabled: true}}}).then(r => r.violations.flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0, 160) + ' ' + n.failureSummary.slice(0, 200))))";
     let found = browser.window.execute(script, vec![]).await?.json().clone();
     Ok(serde_json::from_value(found)?)
 }

@@ -1,8 +1,8 @@
 //! What a route requires of who asks, as extractors: a person, a member of any role, one who may change things, a lead.
 
 use super::Auth;
-use crate::app::App;
 use crate::error::Failure;
+use crate::state::App;
 use crate::store::people::{self, PersonRow, TeamRow};
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;

@@ -2,8 +2,8 @@
 
 use super::body::read_document;
 use super::names;
-use crate::app::App;
 use crate::error::Failure;
+use crate::state::App;
 use crate::store::pages::{self, Shelf};
 use crate::store::revisions;
 use crate::store::sketches::{self, SketchRow};

@@ -1,9 +1,9 @@
 //! What comes in: bodies, ids and tokens. What is no JSON, or of the wrong shape, is a finding like any other.
 
-use crate::app::App;
 use crate::auth::Member;
 use crate::compute::Admission;
 use crate::error::Failure;
+use crate::state::App;
 use axum::body::Bytes;
 use axum::extract::rejection::BytesRejection;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};

@@ -2,11 +2,11 @@
 
 use super::body::{Document, InHand};
 use super::names;
-use crate::app::App;
 use crate::auth::Member;
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::schema::{ChangeDoc, FitDoc, ProposalsDoc, RefitDoc, SketchDoc};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use metrosk_core::Cancel;

@@ -4,12 +4,12 @@ use super::body::{Body, Id, QueryParams};
 use super::names;
 use super::once::{Answer, Once, Write, begin};
 use super::pages::{finish, view};
-use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::error::{Failure, Problem};
 use crate::schema::{
     NewVersion, PageView, PlanChange, Return, RevisionPlan, RevisionView, Step, VersionView,
 };
+use crate::state::App;
 use crate::store::pages;
 use crate::store::revisions::{self, Change, PlanRow};
 use axum::Json;

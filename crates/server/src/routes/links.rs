@@ -3,10 +3,10 @@
 use super::body::{Body, Token};
 use super::names;
 use super::session::open;
-use crate::app::App;
 use crate::auth::{Auth, check_password, hash};
 use crate::error::{Failure, Problem};
 use crate::schema::{LinkView, MeView, NewPerson, PasswordByLink, PasswordLinkView};
+use crate::state::App;
 use crate::store::links::{self, LinkRow};
 use crate::store::{people, teams};
 use axum::Json;

@@ -2,7 +2,6 @@
 
 use super::body::{Body, Document, Id, InHand};
 use super::{names, sketches};
-use crate::app::App;
 use crate::auth::Member;
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
@@ -10,6 +9,7 @@ use crate::schema::{
     AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc,
     NumbersView, ReadingView, SketchDoc, WordErrorView,
 };
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use metrosk_core::document::{Finding, Invalid};

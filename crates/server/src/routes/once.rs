@@ -1,9 +1,9 @@
 //! Writes that act once: a request with an `Idempotency-Key` that has been done is answered as it was the first time.
 
-use crate::app::App;
 use crate::arrival::Arrival;
 use crate::auth::Member;
 use crate::error::Failure;
+use crate::state::App;
 use crate::store::done::{self, Known};
 use axum::Json;
 use axum::extract::FromRequestParts;

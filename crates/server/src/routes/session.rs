@@ -2,10 +2,10 @@
 
 use super::body::Body;
 use super::names;
-use crate::app::App;
 use crate::auth::{Auth, Credentials, Person, Throttle, check_password};
 use crate::error::{Failure, Problem};
 use crate::schema::{DefaultsDoc, MeView, NewPassword, PersonChange, SignIn, TeamChoice, TeamView};
+use crate::state::App;
 use crate::store::people::{self, PersonRow};
 use axum::Json;
 use axum::extract::{ConnectInfo, State};

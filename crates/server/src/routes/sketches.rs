@@ -3,11 +3,11 @@
 use super::body::{Body, Document, Id, InHand, QueryParams, Raw};
 use super::once::{Answer, Once, begin};
 use super::{archives, names, notation};
-use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::schema::{PageCard, SketchChange, SketchDoc, SketchRevisionView, SketchView};
+use crate::state::App;
 use crate::store::sketches::{self, Change, SketchRow};
 use crate::store::{pages, pictures};
 use axum::Json;

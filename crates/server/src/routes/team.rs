@@ -2,12 +2,12 @@
 
 use super::body::{Body, Id};
 use super::{archives, names};
-use crate::app::App;
 use crate::auth::{Auth, Lead, Member, Person, hash, new_token};
 use crate::error::{Failure, Problem};
 use crate::schema::{
     InviteView, MeView, MemberView, NameChange, NewInvite, Role, RoleChange, TeamPeople,
 };
+use crate::state::App;
 use crate::store::links::{self, NewLink};
 use crate::store::people::{self, Changed};
 use crate::store::teams;

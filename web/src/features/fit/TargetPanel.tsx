@@ -154,7 +154,6 @@ function Across({ fit, change }: Props) {
           <label key={kind.value} className="flex min-h-[24px] items-center gap-1.5">
             <input
               type="checkbox"
-              className="size-[18px]"
               checked={fit.across_fold?.includes(kind.value) ?? false}
               onChange={(e) =>
                 change(

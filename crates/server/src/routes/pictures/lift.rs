@@ -1,12 +1,12 @@
 //! Lifting a finished page: the page brought upright, its main colours, and edges to lay blocks along.
 
 use super::{Shown, lift_file, original, pixels};
-use crate::app::App;
 use crate::auth::{Maker, Member};
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::routes::body::{Body, Id, InHand};
 use crate::schema::{EdgesDoc, EdgesView, LiftView, SwatchView};
+use crate::state::App;
 use crate::store::pictures::{self, LiftRow};
 use axum::Json;
 use axum::body::Bytes;

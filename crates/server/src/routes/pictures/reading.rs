@@ -1,12 +1,12 @@
 //! Reading a sketch from a picture, stage by stage, for as long as somebody listens.
 
 use super::{Shown, original};
-use crate::app::App;
 use crate::auth::Maker;
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::routes::body::{Id, InHand, QueryParams};
 use crate::schema::PictureReading;
+use crate::state::App;
 use axum::extract::State;
 use axum::response::sse::{Event, KeepAlive, Sse};
 use futures_util::Stream;

@@ -1,15 +1,11 @@
-//! The application: its state, its routes and what surrounds them; used by the command and by the tests.
+//! The routes of the API, its description, and what surrounds them.
 
-use crate::auth::{Backend, Passwords, SESSION_LASTS, Sessions, prolong};
-use crate::compute::Compute;
+use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
 use crate::layers;
-use crate::layouts::Layouts;
-use crate::objects::Objects;
 use crate::routes::{
     exports, fit, history, links, notation, pages, pictures, session, sketches, team,
 };
-use crate::settings::Settings;
-use anyhow::Context;
+use crate::state::{App, LARGEST_DOCUMENT, LARGEST_FILE};
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::DefaultBodyLimit;
@@ -19,90 +15,9 @@ use axum::routing::get;
 use axum_login::AuthManagerLayerBuilder;
 use axum_login::tower_sessions::cookie::SameSite;
 use axum_login::tower_sessions::{Expiry, SessionManagerLayer};
-use sqlx::PgPool;
-use sqlx::migrate::Migrator;
-use sqlx::postgres::PgPoolOptions;
-use std::net::SocketAddr;
-use std::time::Duration;
-use tokio::net::TcpListener;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
-
-/// The largest document that is read.
-pub(crate) const LARGEST_DOCUMENT: usize = 2 * 1024 * 1024;
-/// The largest archive or picture that is read.
-pub(crate) const LARGEST_FILE: usize = 16 * 1024 * 1024;
-/// A connection that has lain for so long is tried before it is used.
-const STALE: Duration = Duration::from_secs(1);
-
-/// The database's tables, step by step.
-pub(crate) static MIGRATOR: Migrator = sqlx::migrate!();
-
-/// What every route needs.
-#[derive(Clone, Debug)]
-pub struct App {
-    pub(crate) pool: PgPool,
-    pub(crate) settings: Settings,
-    pub(crate) passwords: Passwords,
-    pub(crate) layouts: Layouts,
-    pub(crate) compute: Compute,
-    pub(crate) objects: Objects,
-}
-
-impl App {
-    /// Connects and brings the tables up to date.
-    ///
-    /// # Errors
-    /// When the database does not answer, a migration fails, or the place of pictures can't be used.
-    pub async fn connect(database_url: &str, settings: Settings) -> anyhow::Result<App> {
-        let app = App::connect_as_is(database_url, settings).await?;
-        MIGRATOR
-            .run(&app.pool)
-            .await
-            .context("the database's tables could not be brought up to date")?;
-        Ok(app)
-    }
-
-    /// Connects, and leaves the tables as they are.
-    ///
-    /// # Errors
-    /// When the database does not answer, or the place of pictures can't be used.
-    pub async fn connect_as_is(database_url: &str, settings: Settings) -> anyhow::Result<App> {
-        let pool = PgPoolOptions::new()
-            .max_connections(settings.connections)
-            .acquire_timeout(Duration::from_secs(5))
-            // What was used a moment ago still works; what has lain may have lost its server.
-            .test_before_acquire(false)
-            .before_acquire(|connection, meta| {
-                Box::pin(async move {
-                    if meta.idle_for < STALE {
-                        return Ok(true);
-                    }
-                    Ok(sqlx::Connection::ping(connection).await.is_ok())
-                })
-            })
-            .connect(database_url)
-            .await
-            .context("the database does not answer; DATABASE_URL says where it is looked for")?;
-        let objects = Objects::open(&settings.pictures)?;
-        let cores = std::thread::available_parallelism().map_or(2, usize::from);
-        let at_once = if settings.compute_at_once == 0 {
-            cores
-        } else {
-            settings.compute_at_once
-        };
-        let compute = Compute::new(at_once, settings.compute_timeout);
-        Ok(App {
-            pool,
-            settings,
-            passwords: Passwords::default(),
-            layouts: Layouts::default(),
-            compute,
-            objects,
-        })
-    }
-}
 
 #[derive(OpenApi)]
 #[openapi(info(
@@ -233,49 +148,4 @@ pub fn router(app: App) -> Router {
         probes,
         &app.settings,
     )
-}
-
-/// Serves the application until `stop` is done, then lets open requests end for as long as the settings' grace; what still goes on after
-/// that is broken off.
-///
-/// # Errors
-/// When the listener fails.
-pub async fn serve(
-    listener: TcpListener,
-    app: App,
-    stop: impl Future<Output = ()> + Send + 'static,
-) -> anyhow::Result<()> {
-    let chores = [
-        tokio::spawn(sweep(app.pool.clone())),
-        tokio::spawn(layers::keep_metrics()),
-    ];
-    let (stopping, stopped) = tokio::sync::oneshot::channel();
-    let (compute, grace) = (app.compute.clone(), app.settings.grace);
-    let told = async move {
-        stop.await;
-        compute.stop();
-        let _ = stopping.send(());
-    };
-    let service = router(app).into_make_service_with_connect_info::<SocketAddr>();
-    let over = async {
-        let _ = stopped.await;
-        tokio::time::sleep(grace).await;
-    };
-    tokio::select! {
-        served = axum::serve(listener, service).with_graceful_shutdown(told) => served?,
-        () = over => tracing::warn!("requests that had not ended were broken off"),
-    }
-    chores.iter().for_each(tokio::task::JoinHandle::abort);
-    Ok(())
-}
-
-/// Throws away what nobody needs any more, every hour.
-async fn sweep(pool: PgPool) {
-    let mut hourly = tokio::time::interval(Duration::from_secs(3600));
-    loop {
-        hourly.tick().await;
-        if let Err(error) = crate::store::sessions::sweep(&pool).await {
-            tracing::warn!(%error, "old sessions were not swept; tried again in an hour");
-        }
-    }
 }

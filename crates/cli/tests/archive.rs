@@ -199,6 +199,19 @@ fn a_backup_holds_every_picture_and_is_restored_onto_another_folder_and_database
     );
     assert!(!half.exists());
 
+    // A place of pictures that is not empty is left as it is.
+    let full = House::new("full");
+    let lies_there = full.pictures.join(gone);
+    std::fs::create_dir_all(lies_there.parent().unwrap()).unwrap();
+    std::fs::write(&lies_there, "hers").unwrap();
+    let done = full.run(&["restore", file]);
+    assert!(
+        !done.status.success() && said(&done).contains("is not empty"),
+        "{}",
+        said(&done)
+    );
+    assert_eq!(full.files().values().collect::<Vec<_>>(), [b"hers"]);
+
     // So is one that was changed on the way; nothing of it stays.
     let damaged = house.pictures.with_extension("damaged.zip");
     rewrite(&archive, &damaged, gone);

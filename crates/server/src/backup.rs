@@ -353,6 +353,11 @@ async fn fill(
             known && !name.contains(".."),
             "the archive is damaged: it names the file {name:?}"
         );
+        // What lies there already may be another house's.
+        ensure!(
+            !app.objects.has(name).await?,
+            "the place of pictures is not empty: it has {name} already; give an empty one with --pictures"
+        );
         written.push(name.clone());
         let facts = read_file(app, archive, name).await?;
         let told = manifest.files.get(name);

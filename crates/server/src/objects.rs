@@ -91,6 +91,15 @@ impl Objects {
         BufWriter::new(self.0.clone(), Path::from(name))
     }
 
+    /// Whether there is an object of that name.
+    pub(crate) async fn has(&self, name: &str) -> Result<bool, object_store::Error> {
+        match self.0.head(&Path::from(name)).await {
+            Ok(_) => Ok(true),
+            Err(object_store::Error::NotFound { .. }) => Ok(false),
+            Err(error) => Err(error),
+        }
+    }
+
     /// Takes an object out again.
     pub(crate) async fn delete(&self, name: &str) -> Result<(), object_store::Error> {
         self.0.delete(&Path::from(name)).await

@@ -2,15 +2,13 @@ import type { PageCard } from "@/api/client";
 import { PageOnTable } from "./PageOnTable";
 import { type Mark, timeTape } from "./timeTape";
 
-/** The tape of days, today at its left end, and each page hanging from its due day. */
+/** The tape of days, today at its left end, and each page hanging from its due day. It goes on in a further row where the screen is narrow. */
 export function Hanging({ pages, today }: { pages: readonly PageCard[]; today: Date }) {
   const marks = timeTape(pages, today);
   return (
-    // Scrolled sideways by the keyboard too, so it takes the focus.
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled region must be reachable
-    <section aria-label="Pages by due date" tabIndex={0} className="overflow-x-auto">
+    <section aria-label="Pages by due date">
       <h2 className="sr-only">Pages by due date</h2>
-      <ol className="flex min-w-full">
+      <ol className="flex flex-wrap gap-y-4">
         {marks.map((mark) => (
           <li key={keyOf(mark)} className={`flex flex-col ${"pages" in mark && mark.pages.length ? "" : "flex-1"}`}>
             <DayMark mark={mark} />

@@ -1,11 +1,12 @@
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
+import { isForHouse } from "@/shared/ui/letterKeys";
 
 const KEYS: readonly (readonly [string, string])[] = [
   ["?", "this sheet of keys"],
   ["1 2 3 …", "select the block of that number"],
   ["↑ ↓", "the block before, the block after"],
-  ["Esc", "let go of the block, or close what is open"],
+  ["Esc", "back to the page; there, let go of the block; or close what is open"],
   ["Ctrl Z", "undo, also what was done yesterday"],
   ["Ctrl Shift Z", "redo"],
   ["H", "the page's history"],
@@ -18,8 +19,7 @@ export function KeySheet() {
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLElement && e.target.closest("input, textarea, select");
-      if (e.key === "?" && !typing) setOpen(true);
+      if (e.key === "?" && isForHouse(e)) setOpen(true);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
@@ -33,6 +33,10 @@ export function KeySheet() {
           className="sheet fixed top-1/2 left-1/2 z-20 w-[30rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 p-5"
         >
           <Dialog.Title className="text-[17px]">Keys</Dialog.Title>
+          <p className="mt-1 text-second">
+            Letters and numbers work while the page has the focus. They can be switched off under “My defaults and
+            password”.
+          </p>
           <dl className="mt-3 grid grid-cols-[9rem_1fr] gap-y-1.5">
             {KEYS.map(([key, does]) => (
               <div key={key} className="contents">

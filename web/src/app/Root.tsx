@@ -5,6 +5,7 @@ import { SignIn } from "@/features/people/SignIn";
 import { useMe } from "@/features/people/useMe";
 import { SharedPatterns } from "@/shared/drawing/BlockShape";
 import { Failed } from "@/shared/ui/Failed";
+import { switchLetterKeys } from "@/shared/ui/letterKeys";
 import { applyTheme } from "@/shared/ui/theme";
 import { KeySheet } from "./KeySheet";
 
@@ -12,8 +13,9 @@ import { KeySheet } from "./KeySheet";
 export function Root() {
   const me = useMe();
   const { pathname } = useLocation();
-  const theme = me.data?.defaults.theme;
+  const { theme, letter_keys } = me.data?.defaults ?? {};
   useEffect(() => applyTheme(theme), [theme]);
+  useEffect(() => switchLetterKeys(letter_keys !== "off"), [letter_keys]);
   // Once it is known who she is, a look that fails takes nothing off the screen.
   if (me.isLoadingError) return <Failed error={me.error} onRetry={() => me.refetch()} />;
   if (!me.data) return <p className="p-6 text-second">Opening…</p>;

@@ -5,6 +5,7 @@ mod compare;
 mod frames;
 mod holds;
 mod house;
+mod keys;
 mod maker;
 mod people;
 mod picture;

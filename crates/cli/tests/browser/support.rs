@@ -93,7 +93,7 @@ pub(crate) async fn fill(browser: &Browser, label: &str, text: &str) -> Result<(
 /// Types on the page itself, as keys of the station.
 pub(crate) async fn press(browser: &Browser, keys: &str) -> Result<()> {
     browser
-        .find("//body")
+        .find("//section[@data-keys='page']")
         .await?
         .send_keys(keys)
         .await

@@ -7,7 +7,7 @@ use serde_json::{Value, json};
 /// The most that a margin, a fold guard or a border may be.
 const MOST: Length = Length::inches(3, 1);
 
-/// A maker's own unit, ruler step, margin, fold guard, mat border and light or dark; what she leaves open is what most
+/// A maker's own unit, ruler step, margin, fold guard, mat border, light or dark and letter keys; what she leaves open is what most
 /// makers work by (1/4 in and 1/8 in; 6 mm, 3 mm and 1 mm).
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Defaults {
@@ -23,11 +23,15 @@ pub struct Defaults {
     pub border: Option<Length>,
     /// `light`, `dark`, or as the machine is set.
     pub theme: Option<String>,
+    /// `off` where single letters and digits do nothing on the page.
+    pub letter_keys: Option<String>,
 }
 
 impl Defaults {
     /// The themes that documents name.
     pub const THEMES: [&'static str; 3] = ["system", "light", "dark"];
+    /// Whether single letters and digits do anything, as documents name it.
+    pub const LETTER_KEYS: [&'static str; 2] = ["on", "off"];
 
     /// Reads them; lengths are in the unit given, inches where none is.
     ///
@@ -55,19 +59,22 @@ impl Defaults {
                 length("fold_guard"),
                 length("border"),
             );
-            let theme = match top.get("theme") {
-                Some(node) => Some(node.one_of(&Defaults::THEMES, |n| {
-                    Defaults::THEMES.contains(&n).then(|| n.to_owned())
-                })?),
-                None => None,
+            let named = |field: &str, names: &[&'static str]| match top.get(field) {
+                Some(node) => node
+                    .one_of(names, |n| names.contains(&n).then(|| n.to_owned()))
+                    .map(Some),
+                None => Some(None),
             };
+            let theme = named("theme", &Defaults::THEMES);
+            let letter_keys = named("letter_keys", &Defaults::LETTER_KEYS);
             Some(Defaults {
                 unit,
                 step: step?,
                 margin: margin?,
                 fold_guard: fold_guard?,
                 border: border?,
-                theme,
+                theme: theme?,
+                letter_keys: letter_keys?,
             })
         };
         let found = read();
@@ -91,8 +98,10 @@ impl Defaults {
                 written[name] = length_number(length, unit);
             }
         }
-        if let Some(theme) = &self.theme {
-            written["theme"] = theme.as_str().into();
+        for (name, said) in [("theme", &self.theme), ("letter_keys", &self.letter_keys)] {
+            if let Some(said) = said {
+                written[name] = said.as_str().into();
+            }
         }
         written
     }
@@ -149,7 +158,7 @@ mod tests {
 
     #[test]
     fn what_is_said_is_written_again() {
-        let said = json!({"unit": "mm", "step": 0.5, "margin": 8, "border": 3, "theme": "dark"});
+        let said = json!({"unit": "mm", "step": 0.5, "margin": 8, "border": 3, "theme": "dark", "letter_keys": "off"});
         let read = Defaults::from_json(&said).expect("all of it can be meant");
         assert_eq!(read.to_json(), said);
         assert_eq!(read.step_in(Unit::Millimetre).ticks(), 4_000);
@@ -175,6 +184,12 @@ mod tests {
             .map(|f| f.path)
             .collect();
         assert_eq!(paths, ["step", "margin"]);
+        let wrong = json!({"theme": "pink", "letter_keys": "sometimes"});
+        let found = Defaults::from_json(&wrong).expect_err("two").findings;
+        assert_eq!(
+            found.iter().map(|f| f.path.as_str()).collect::<Vec<_>>(),
+            ["theme", "letter_keys"]
+        );
     }
 
     #[test]

@@ -58,6 +58,9 @@ pub(crate) struct DefaultsDoc {
     /// `system`, `light` or `dark`
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) theme: Option<String>,
+    /// `on` or `off`: whether single letters and digits do anything on a page
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) letter_keys: Option<String>,
 }
 
 /// What she signs in with.

@@ -1089,6 +1089,8 @@ export interface components {
              * @description Either side of the fold.
              */
             fold_guard?: number | null;
+            /** @description `on` or `off`: whether single letters and digits do anything on a page */
+            letter_keys?: string | null;
             /**
              * Format: double
              * @description Along the page's edges.

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { type FitDoc, newKey } from "@/api/client";
 import type { PlanEvent } from "@/features/plan/planState";
+import { isForPage } from "@/shared/ui/letterKeys";
 
 /** Digits typed within this time belong to one number. */
 const TOGETHER = 700;
@@ -12,7 +13,7 @@ type Keys = {
   dispatch: (event: PlanEvent) => void;
 };
 
-/** A block's number selects it; Escape lets go; the arrows go to the next or last block; undo and redo. */
+/** On the page a block's number selects it, and the arrows go to the next or last block. Escape lets go; undo and redo work anywhere. */
 export function useKeys({ fit, selected, setSelected, dispatch }: Keys) {
   const typed = useRef({ digits: "", at: 0 });
   useEffect(() => {
@@ -27,7 +28,8 @@ export function useKeys({ fit, selected, setSelected, dispatch }: Keys) {
         dispatch({ type: e.shiftKey ? "redo" : "undo", key: newKey() });
         return;
       }
-      if (e.ctrlKey || e.metaKey || e.altKey) return;
+      if (e.key === "Escape") return setSelected(undefined);
+      if (!isForPage(e)) return;
       if (/^[0-9]$/.test(e.key)) {
         const now = Date.now();
         const earlier = now - typed.current.at < TOGETHER ? typed.current.digits : "";
@@ -35,10 +37,7 @@ export function useKeys({ fit, selected, setSelected, dispatch }: Keys) {
         const digits = block ? earlier + e.key : e.key;
         typed.current = { digits, at: now };
         setSelected((block ?? blocks[Number(e.key) - 1])?.id);
-      } else if (e.key === "Escape") {
-        setSelected(undefined);
       } else if (e.key === "ArrowDown" || e.key === "ArrowUp") {
-        if (e.target instanceof HTMLElement && e.target !== document.body && !e.target.closest("[data-block]")) return;
         e.preventDefault();
         const at = blocks.findIndex((b) => b.id === selected);
         const next = e.key === "ArrowDown" ? at + 1 : (at < 0 ? blocks.length : at) - 1;

@@ -83,10 +83,10 @@ function Defaults({ me }: { me: MeView }) {
           onChange={(e) => {
             // Lengths of the other unit are no round numbers here: they start from what is usual.
             const next = e.target.value;
-            const { theme } = d;
+            const { theme, letter_keys } = d;
             save.mutate({
               name: me.name ?? "",
-              defaults: next ? { unit: next, ...(theme ? { theme } : {}) } : theme ? { theme } : {},
+              defaults: { ...(next && { unit: next }), ...(theme && { theme }), ...(letter_keys && { letter_keys }) },
             });
           }}
         >
@@ -120,6 +120,17 @@ function Defaults({ me }: { me: MeView }) {
           <option value="system">as the machine is set</option>
           <option value="light">light</option>
           <option value="dark">dark</option>
+        </select>
+      </label>
+      <label className="flex items-center gap-2">
+        <span className="text-second">letter and number keys on a page</span>
+        <select
+          className="field py-1"
+          value={d.letter_keys ?? "on"}
+          onChange={(e) => set({ letter_keys: e.target.value })}
+        >
+          <option value="on">on</option>
+          <option value="off">off</option>
         </select>
       </label>
       <p role="status" className="text-second">

@@ -12,6 +12,8 @@ import { SaveState } from "@/features/plan/SaveState";
 import { usePlan } from "@/features/plan/usePlan";
 import { SketchStation } from "@/features/sketch/SketchStation";
 import { Failed } from "@/shared/ui/Failed";
+import { isForPage } from "@/shared/ui/letterKeys";
+import { PageArea } from "@/shared/ui/PageArea";
 import { STATIONS } from "./stations";
 import { Tape } from "./Tape";
 
@@ -93,12 +95,11 @@ function Station({ station, ...props }: StationProps & { station: string }) {
   return <Unbuilt station={STATIONS.find((s) => s.name === station)} />;
 }
 
-/** H opens the history, and closes it. */
+/** H on the page opens its history. */
 function useHistoryKey(toggle: () => void) {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [role=dialog]");
-      if (!typing && !e.ctrlKey && !e.metaKey && !e.altKey && e.key.toLowerCase() === "h") toggle();
+      if (e.key.toLowerCase() === "h" && isForPage(e)) toggle();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
@@ -109,13 +110,15 @@ function Unbuilt({ station }: { station: (typeof STATIONS)[number] | undefined }
   if (!station) return <Failed error={new Error("There is no such station.")} />;
   return (
     <main className="p-6">
-      <section className="sheet max-w-[70ch]">
-        <h2>{station.label}</h2>
-        <p className="mt-1">
-          To be decided here: {station.decides} This station is not built yet; mark it above once you have decided at
-          the table.
-        </p>
-      </section>
+      <PageArea>
+        <section className="sheet max-w-[70ch]">
+          <h2>{station.label}</h2>
+          <p className="mt-1">
+            To be decided here: {station.decides} This station is not built yet; mark it above once you have decided at
+            the table.
+          </p>
+        </section>
+      </PageArea>
     </main>
   );
 }

@@ -1,4 +1,5 @@
 import { Tabs } from "radix-ui";
+import { PageArea } from "./PageArea";
 import { useRoom } from "./useRoom";
 
 type Side = { name: string; content: React.ReactNode };
@@ -26,7 +27,7 @@ export function Workbench({ card, page, more, ledger, widths }: Props) {
       >
         <div>{card.content}</div>
         <div className="grid content-start gap-3">
-          {page}
+          <PageArea>{page}</PageArea>
           {more?.content}
         </div>
         <aside aria-label="Ledger">{ledger}</aside>
@@ -43,7 +44,7 @@ export function Workbench({ card, page, more, ledger, widths }: Props) {
       }
     >
       <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3">
-        {page}
+        <PageArea className="min-w-0">{page}</PageArea>
         {medium && more?.content}
       </div>
       <Tabs.Root defaultValue="ledger" className="min-w-0" activationMode="manual">

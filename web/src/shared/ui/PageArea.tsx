@@ -1,0 +1,29 @@
+import { useEffect, useRef } from "react";
+import { leadsToPage } from "./letterKeys";
+
+/** Where the page lies. It takes the focus when it is opened and on Escape, and letter keys work while it has it. */
+export function PageArea({ children, className = "" }: { children: React.ReactNode; className?: string }) {
+  const area = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const focus = () => area.current?.focus({ preventScroll: true });
+    // Who writes elsewhere already isn't taken away from there.
+    if (document.activeElement === document.body) focus();
+    const onKey = (e: KeyboardEvent) => {
+      if (leadsToPage(e)) focus();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: keys are meant for the page while it has the focus
+    <section
+      ref={area}
+      tabIndex={0}
+      data-keys="page"
+      aria-label="The page"
+      className={`!outline-offset-[-3px] ${className}`}
+    >
+      {children}
+    </section>
+  );
+}

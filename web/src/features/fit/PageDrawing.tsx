@@ -32,7 +32,7 @@ type Props = {
 const RULER = 26;
 const ROOM = 10;
 /** What the tape and the page's heading take of the window's height. */
-const ABOVE = 172;
+const ABOVE = 184;
 /** No page is drawn lower than this. */
 const LOWEST = 250;
 

@@ -45,7 +45,7 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
       page={
         <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2">
           {mayChange && (
-            <div className="flex flex-wrap items-center gap-1.5">
+            <div className="flex flex-wrap items-center gap-1">
               <span className="text-second">Draw</span>
               {DRAWN.map((d) => (
                 <button

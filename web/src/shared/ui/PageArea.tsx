@@ -15,13 +15,13 @@ export function PageArea({ children, className = "" }: { children: React.ReactNo
     return () => window.removeEventListener("keydown", onKey);
   }, []);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: keys are meant for the page while it has the focus
     <section
       ref={area}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: keys are meant for the page while it has the focus
       tabIndex={0}
       data-keys="page"
       aria-label="The page"
-      className={`!outline-offset-[-3px] ${className}`}
+      className={`!outline-offset-[-3px] p-1.5 ${className}`}
     >
       {children}
     </section>

@@ -18,7 +18,7 @@
 //! origin, fields this version does not know) is kept by [`read_over`], block by block, by id.
 //!
 //! ```
-//! use metrosk_core::numbers;
+//! use metrosk_core::notation;
 //! let sketch = notation::read("one page 12 x 12 in\nphoto 4x6 at 3, 2").unwrap();
 //! assert_eq!(sketch.blocks[0].id, "p1");
 //! let wrong = notation::read("photo 4x6 ta 3, 2").unwrap_err();

@@ -5,8 +5,8 @@
 //! use metrosk_core::plan;
 //! use metrosk_sheet::{Paper, Subject};
 //! let sketch = metrosk_demo::sketches(metrosk_demo::SEED).swap_remove(0);
-//! let made = plan::made(&plan::start(&sketch, &plan::Defaults::default())).unwrap().unwrap();
-//! let subject = Subject { name: "Kites", sketch: &sketch, layout: &made.layout, way: "scale" };
+//! let proposal = plan::proposal_of(&plan::start(&sketch, &plan::Defaults::default())).unwrap().unwrap();
+//! let subject = Subject { name: "Kites", sketch: &sketch, layout: &proposal.layout, way: "scale" };
 //! assert!(metrosk_sheet::true_scale(&subject).contains(r#"width="12in""#));
 //! assert!(metrosk_sheet::measurement_pdf(&subject, Paper::A4).unwrap().starts_with(b"%PDF"));
 //! ```

@@ -1,6 +1,6 @@
 //! Two people, one page; no connection; every screen in both themes, without a finding of axe-core.
 
-use crate::support::{Server, click, come_in, fetched};
+use crate::support::{Server, click, come_in, fetched, open_id, put_meanwhile};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -117,28 +117,13 @@ async fn who_writes_second_is_told_sees_both_and_chooses() -> Result<()> {
     come_in(&browser, &server).await?;
     click(&browser, "//h3/a[.='Kites over the flats']").await?;
     browser.find("//p[@data-save='saved']").await?;
-    let id = browser
-        .window
-        .current_url()
-        .await?
-        .path()
-        .split('/')
-        .nth(2)
-        .context("an id")?
-        .to_owned();
+    let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     // Somebody else is quicker: seven photos.
     let mut plan = page["plan"].clone();
     plan["fit"]["photos"] = json!({"count": 7});
-    let other = "return fetch(arguments[0], {method: 'PUT', headers: {'content-type': 'application/json'}, body: JSON.stringify(arguments[1])}).then(r => r.status)";
     let change = json!({"revision": page["revision"], "plan": plan, "reason": "seven photos"});
-    let status = browser
-        .window
-        .execute(other, vec![json!(format!("/api/pages/{id}/plan")), change])
-        .await?
-        .json()
-        .clone();
-    ensure!(status == 200, "{status}");
+    put_meanwhile(&browser, &format!("/api/pages/{id}/plan"), change).await?;
     click(&browser, "//button[@aria-label='One photo less']").await?;
     browser
         .find("//*[@role='dialog'][contains(., 'seven photos')]//figcaption[.='Yours']")
@@ -180,15 +165,7 @@ async fn what_is_changed_without_a_server_is_saved_when_it_comes_back() -> Resul
     click(&browser, "//button[.='Mark as settled' or .='Settled']").await?;
     let server = Server::start(&database, &socket)?;
     browser.find("//p[@data-save='saved']").await?;
-    let id = browser
-        .window
-        .current_url()
-        .await?
-        .path()
-        .split('/')
-        .nth(2)
-        .context("an id")?
-        .to_owned();
+    let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     ensure!(
         page["plan"]["fit"]["photos"]["count"] == 5 && page["plan"]["stations"]["fit"] == "open",

@@ -181,3 +181,18 @@ pub(crate) async fn until_saved(
         saved(browser).await?["plan"]["fit"]
     )
 }
+
+/// The id of the page or sketch that is open, from the address.
+pub(crate) async fn open_id(browser: &Browser) -> Result<String> {
+    let address = browser.window.current_url().await?;
+    let id = address.path().split('/').nth(2).context("an id")?;
+    Ok(id.to_owned())
+}
+
+/// Writes past the screen, as another window would.
+pub(crate) async fn put_meanwhile(browser: &Browser, path: &str, body: Value) -> Result<()> {
+    let put = "return fetch(arguments[0], {method: 'PUT', headers: {'content-type': 'application/json'}, body: JSON.stringify(arguments[1])}).then(r => r.status)";
+    let status = browser.window.execute(put, vec![path.into(), body]).await?;
+    ensure!(status.json() == 200, "{:?}", status.json());
+    Ok(())
+}

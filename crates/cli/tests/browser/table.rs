@@ -1,7 +1,7 @@
 //! The table and the drawer: what can be done with a page and a sketch as a whole, and a page's history.
 
-use crate::support::{Server, click, come_in, fetched, press};
-use anyhow::{Context, Result, ensure};
+use crate::support::{Server, click, come_in, fetched, open_id, press};
+use anyhow::{Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
 use thirtyfour::prelude::*;
@@ -122,15 +122,7 @@ async fn a_version_is_named_and_returned_to_and_keys_do_it() -> Result<()> {
     browser
         .find("//p[@data-save='saved'][contains(., 'version 6')]")
         .await?;
-    let id = browser
-        .window
-        .current_url()
-        .await?
-        .path()
-        .split('/')
-        .nth(2)
-        .context("an id")?
-        .to_owned();
+    let id = open_id(&browser).await?;
     let history = fetched(&browser, &format!("/api/pages/{id}/revisions")).await?;
     ensure!(
         history[0]["reason"] == "undone: returned to version 2"

@@ -1,6 +1,6 @@
 //! What is on screen and not saved yet is not lost: by a reload, a server that goes away, a step back without a connection, two clicks.
 
-use crate::support::{Server, click, come_in, fetched};
+use crate::support::{Server, click, come_in, fetched, open_id, put_meanwhile};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -104,15 +104,8 @@ async fn who_saves_a_sketch_second_sees_both_and_neither_is_lost() -> Result<()>
         .goto(format!("{}/sketches/{id}", server.address))
         .await?;
     add_line(&browser, "accent 1x1 in the middle").await?;
-    let put = "return fetch(arguments[0], {method: 'PUT', headers: {'content-type': 'application/json'}, body: JSON.stringify(arguments[1])}).then(r => r.status)";
     let theirs = json!({"revision": 1, "name": "Renamed meanwhile"});
-    let status = browser
-        .window
-        .execute(put, vec![json!(format!("/api/sketches/{id}")), theirs])
-        .await?
-        .json()
-        .clone();
-    ensure!(status == 200, "{status}");
+    put_meanwhile(&browser, &format!("/api/sketches/{id}"), theirs).await?;
     click(&browser, "//button[.='Save']").await?;
     browser
         .find("//*[@role='dialog'][contains(., 'changed meanwhile')]//figcaption[.='Yours']")
@@ -187,15 +180,7 @@ async fn undo_shows_without_a_connection() -> Result<()> {
     browser
         .find("//output[@aria-label='Photos'][.='6']")
         .await?;
-    let id = browser
-        .window
-        .current_url()
-        .await?
-        .path()
-        .split('/')
-        .nth(2)
-        .context("an id")?
-        .to_owned();
+    let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     ensure!(
         page["plan"]["fit"]["photos"]["count"] == 6 && page["redo"] == "5 photos",

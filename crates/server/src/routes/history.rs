@@ -204,17 +204,17 @@ async fn revision(
         .ok_or(Failure::Missing("version"))
 }
 
-/// From where in the history.
+/// From where in a history.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-pub(crate) struct HistoryQuery {
+pub(crate) struct Before {
     /// Only revisions before this one.
-    before: Option<i32>,
+    pub(crate) before: Option<i32>,
 }
 
 /// A page's history, newest first, up to 200 revisions.
 #[utoipa::path(
-    get, operation_id = "page_history", path = "/api/pages/{id}/revisions", tag = "pages", params(("id" = Uuid, Path), HistoryQuery),
+    get, operation_id = "page_history", path = "/api/pages/{id}/revisions", tag = "pages", params(("id" = Uuid, Path), Before),
     responses(
         (status = 200, body = Vec<RevisionView>),
         (status = 401, body = Problem, content_type = "application/problem+json"),
@@ -226,7 +226,7 @@ pub(crate) async fn history(
     State(app): State<App>,
     member: Member,
     Id(id): Id,
-    QueryParams(query): QueryParams<HistoryQuery>,
+    QueryParams(query): QueryParams<Before>,
 ) -> Result<Json<Vec<RevisionView>>, Failure> {
     super::pages::find(&app, &member, id).await?;
     let rows = revisions::list(

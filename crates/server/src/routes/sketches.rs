@@ -1,6 +1,7 @@
 //! The drawer.
 
 use super::body::{Body, Document, Id, InHand, QueryParams, Raw};
+use super::history::Before;
 use super::once::{Answer, Once, begin};
 use super::{archives, names, notation};
 use crate::auth::{Maker, Member};
@@ -381,14 +382,6 @@ async fn advance(
             newest: Box::new(newest),
         })
     }
-}
-
-/// From where in a history.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
-pub(crate) struct Before {
-    /// Only revisions before this one.
-    before: Option<i32>,
 }
 
 /// A sketch's revisions, newest first, up to 100.

@@ -36,6 +36,7 @@ mod sides;
 mod slot_choice;
 mod slots;
 mod svg;
+mod task;
 mod why;
 
 pub use approach::{Approach, Map};
@@ -51,7 +52,7 @@ pub use pin::{Pin, PinEdge, PinTo};
 pub use preferences::{Emphasis, Slack};
 pub use prints::{Face, MOST_PHOTOS, Photos, Print};
 pub use proposal::{Outcome, Proposal};
-pub use request::Request;
+pub use request::{FitDecisions, PhotoDecisions, Request, SketchDecisions};
 pub use slot_choice::{SlotChoice, SlotWay};
 pub use svg::layout_svg;
 
@@ -63,6 +64,7 @@ use crate::reading::INCH;
 use crate::sketch::Sketch;
 use model::Scene;
 use proposal::Explanation;
+use task::Task;
 
 /// Why an approach has no proposal.
 enum Unfit {
@@ -296,13 +298,13 @@ fn fit_by(
     cancel: &Cancel,
 ) -> Result<Proposal, Unfit> {
     let derived = match copies::derived(request, sketch, approach) {
-        None => return fit_one(request, sketch, approach, held, cancel),
+        None => return fit_one(&Task::of(request), sketch, approach, held, cancel),
         Some(derived) => derived.map_err(Unfit::Conflict)?,
     };
     if let Some(page) = facing_pages::one_page(request, approach, &derived) {
         let found = fit_one(
-            page.request(),
-            &page.request().sketch,
+            page.task(),
+            &page.task().request.sketch,
             Approach::Scale,
             held,
             cancel,
@@ -315,7 +317,13 @@ fn fit_by(
         };
     }
     let inner = derived.request();
-    match fit_one(inner, &inner.sketch, Approach::Scale, held, cancel) {
+    match fit_one(
+        &Task::of(inner),
+        &inner.sketch,
+        Approach::Scale,
+        held,
+        cancel,
+    ) {
         Ok(proposal) => Ok(derived.named(proposal, request)),
         Err(unfit) => Err(unfit.map(|conflict| derived.named_conflict(conflict))),
     }
@@ -323,30 +331,31 @@ fn fit_by(
 
 /// Fits at once: as it is, and where the fold parts what a cluster lay over once more with the cluster doubled.
 fn fit_one(
-    request: &Request,
+    task: &Task,
     sketch: &Sketch,
     approach: Approach,
     held: Option<&Choices>,
     cancel: &Cancel,
 ) -> Result<Proposal, Unfit> {
+    let request = &task.request;
     let map = Map::new(approach, sketch.canvas, request.target);
     if let Some(choices) = held {
         let doubled = doubled::held(request, sketch, choices);
         return fit_with(
-            &doubled::with(request, doubled),
+            &doubled::with(task, doubled),
             sketch,
             (approach, map),
             held,
             cancel,
         );
     }
-    let plain = fit_with(request, sketch, (approach, map), None, cancel)?;
+    let plain = fit_with(task, sketch, (approach, map), None, cancel)?;
     let parted = doubled::parted(request, sketch, map, &plain.measures);
     if parted.is_empty() {
         return Ok(plain);
     }
     let doubled = fit_with(
-        &doubled::with(request, parted),
+        &doubled::with(task, parted),
         sketch,
         (approach, map),
         None,
@@ -359,17 +368,19 @@ fn fit_one(
 }
 
 fn fit_with(
-    request: &Request,
+    task: &Task,
     sketch: &Sketch,
     (approach, map): (Approach, Map),
     held: Option<&Choices>,
     cancel: &Cancel,
 ) -> Result<Proposal, Unfit> {
-    let Some(items) = item::items(request, sketch, map) else {
+    let request = &task.request;
+    let Some(items) = item::items(task, sketch, map) else {
         return Err(Unfit::Conflict(Conflict::no_slots(request)));
     };
     let scene = Scene {
         request,
+        task,
         sketch,
         map,
         place: in_inches(map.apply(sketch.canvas.span())),

@@ -2,10 +2,11 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
 
+use metrosk_core::fit;
 use metrosk_core::fit::Request;
 use metrosk_core::layout::Layout;
+use metrosk_core::plan::{self, Plan};
 use metrosk_core::sketch::{Flip, QuarterTurn, Sketch};
-use metrosk_core::{fit, plan};
 use serde_json::{Value, json};
 
 fn sketch() -> Value {
@@ -240,16 +241,16 @@ fn a_layout_is_read_as_it_was_written() {
 fn a_plan_names_what_is_wrong_in_its_fit() {
     let sketch = Sketch::from_json(&sketch()).unwrap();
     let mut started = plan::start(&sketch, &plan::Defaults::default());
-    assert_eq!(plan::fit_of(&started).unwrap().target, sketch.canvas);
+    let read = Plan::from_json(&started).unwrap();
+    assert_eq!(read.request().target, sketch.canvas);
     started["fit"]["snap"] = json!("fine");
-    assert_eq!(
-        plan::fit_of(&started).unwrap_err().findings[0].path,
-        "fit.snap"
-    );
-    assert_eq!(
-        plan::fit_of(&json!({"format": "x"})).unwrap_err().findings[0].path,
-        "format"
-    );
+    started["photos"]["photo_rule"] = json!("squash");
+    let path = |plan: &Value| {
+        let findings = Plan::from_json(plan).unwrap_err().findings;
+        findings.into_iter().map(|f| f.path).collect::<Vec<_>>()
+    };
+    assert_eq!(path(&started), ["photos.photo_rule", "fit.snap"]);
+    assert_eq!(path(&json!({"format": "x"})), ["format"]);
 }
 
 #[test]

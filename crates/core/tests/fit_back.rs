@@ -96,7 +96,7 @@ fn a_plan_for_the_back_is_a_plan_like_any_other() {
     let plan = plan::start(&behind(), &plan::Defaults::default());
     let made = back(&front(), &["p1".into()], &behind()).unwrap();
     let plan = plan::with_back(plan, &front(), &made);
-    let request = plan::fit_of(&plan).unwrap();
+    let request = plan::Plan::from_json(&plan).unwrap().request();
     assert_eq!(request.target.page, front().canvas.page);
     assert_eq!(request.pins.len(), 4);
     assert_eq!(

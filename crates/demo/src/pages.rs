@@ -1,6 +1,6 @@
 //! The demo's pages, at different stations.
 
-use metrosk_core::plan::{self, Defaults, Station};
+use metrosk_core::plan::{self, Change, Defaults, Station};
 use metrosk_core::sketch::Sketch;
 use serde_json::{Value, json};
 
@@ -17,8 +17,28 @@ pub struct Page {
     pub author: &'static str,
     /// Whether it is done.
     pub finished: bool,
-    /// Its plan as it grew, with the reason of each step.
-    pub revisions: Vec<(Value, &'static str)>,
+    /// The plan that it was started with.
+    pub plan: Value,
+    /// What was decided since, oldest first.
+    pub steps: Vec<Step>,
+}
+
+/// A decision, as it went into a page's history.
+#[derive(Debug, Clone)]
+pub struct Step {
+    /// The station at which it was taken.
+    pub station: Station,
+    /// What it changed.
+    pub change: Change,
+    /// Why.
+    pub reason: &'static str,
+}
+
+impl Page {
+    /// Its newest plan.
+    pub fn newest(&self) -> &Value {
+        self.steps.last().map_or(&self.plan, |s| &s.change.plan)
+    }
 }
 
 /// A page being written down.
@@ -32,8 +52,6 @@ impl Draft {
             .iter()
             .find(|s| s.name == sketch)
             .expect("the demo's pages are made from the demo's sketches");
-        let first = plan::start(found, &Defaults::default());
-        let revisions = vec![(first, "started from the sketch")];
         Draft {
             page: Page {
                 name,
@@ -41,7 +59,8 @@ impl Draft {
                 due_in_days: None,
                 author,
                 finished: false,
-                revisions,
+                plan: plan::start(found, &Defaults::default()),
+                steps: Vec::new(),
             },
         }
     }
@@ -51,54 +70,34 @@ impl Draft {
         self
     }
 
-    /// A further step.
-    fn then(mut self, reason: &'static str, change: impl FnOnce(&mut Value)) -> Draft {
-        let mut plan = self
-            .page
-            .revisions
-            .last()
-            .map(|r| r.0.clone())
-            .unwrap_or_default();
-        change(&mut plan);
-        self.page.revisions.push((plan, reason));
+    /// A further step, as a patch of a station's section.
+    fn then(mut self, station: Station, reason: &'static str, section: Value) -> Draft {
+        let patch = json!({station.name(): section});
+        let change = plan::changed(self.page.newest(), station, &patch)
+            .expect("the demo's steps can be meant");
+        self.page.steps.push(Step {
+            station,
+            change,
+            reason,
+        });
         self
     }
 
-    /// Marks the first so many stations as settled.
+    fn photos(self, count: u32, reason: &'static str) -> Draft {
+        self.then(Station::Photos, reason, json!({"photos": {"count": count}}))
+    }
+
+    /// Marks the first so many stations as settled, one after another.
     fn settled(self, count: usize) -> Draft {
-        self.then("marked how far it is", |plan| {
-            let marks: serde_json::Map<String, Value> = Station::ALL[..count]
-                .iter()
-                .map(|s| (s.name().to_owned(), json!("settled")))
-                .collect();
-            plan["stations"] = Value::Object(marks);
+        Station::ALL[..count].iter().fold(self, |draft, station| {
+            draft.then(*station, "settled", json!({"mark": "settled"}))
         })
     }
 
     fn done(mut self) -> Page {
-        self.page.finished = self
-            .page
-            .revisions
-            .last()
-            .is_some_and(|(plan, _)| plan::progress(plan, None).next.is_none());
+        self.page.finished = plan::progress(self.page.newest(), None).next.is_none();
         self.page
     }
-}
-
-fn two_pages(plan: &mut Value) {
-    plan["fit"]["target"]["pages"] = 2.into();
-}
-
-fn photos(count: u32) -> impl FnOnce(&mut Value) {
-    move |plan| plan["fit"]["photos"] = json!({"count": count})
-}
-
-fn page(w: f64, h: f64) -> impl FnOnce(&mut Value) {
-    move |plan| plan["fit"]["target"]["page"] = json!({"w": w, "h": h})
-}
-
-fn pins(pins: Value) -> impl FnOnce(&mut Value) {
-    move |plan| plan["fit"]["pins"] = pins
 }
 
 /// The club's table.
@@ -107,22 +106,26 @@ pub(crate) fn of_the_club(sketches: &[Sketch]) -> Vec<Page> {
     vec![
         draft("Three by the tide line", "Kites over the flats", "Wren")
             .due(3)
-            .then("two pages", two_pages)
-            .then("6 photos", photos(6))
+            .then(Station::Fit, "two pages", json!({"target": {"pages": 2}}))
+            .photos(6, "6 photos")
             .settled(4)
             .done(),
-        draft("Tea at the slipway", "Tea at the slipway", "Teal").due(9).then("4 photos", photos(4)).settled(6).done(),
-        draft("Sledge race", "Sledge race", "Wren").due(14).then("page 8 × 8 in", page(8.0, 8.0)).settled(2).done(),
+        draft("Tea at the slipway", "Tea at the slipway", "Teal").due(9).photos(4, "4 photos").settled(6).done(),
+        draft("Sledge race", "Sledge race", "Wren").due(14).then(Station::Fit, "page 8 × 8 in", json!({"target": {"page": {"w": 8, "h": 8}}})).settled(2).done(),
         draft("The long walk out", "The long walk out", "Plover").due(20).settled(1).done(),
         draft("Red noses", "Noses in the wind", "Teal")
             .due(3)
-            .then("left edge of p2 pinned", pins(json!([{"block": "p2", "edge": "left", "at": 3}])))
-            .then("right edge of p1 pinned", pins(json!([{"block": "p2", "edge": "left", "at": 3}, {"block": "p1", "edge": "right", "at": 4}])))
+            .then(Station::Fit, "left edge of p2 pinned", json!({"pins": [{"block": "p2", "edge": "left", "at": 3}]}))
+            .then(
+                Station::Fit,
+                "right edge of p1 pinned",
+                json!({"pins": [{"block": "p2", "edge": "left", "at": 3}, {"block": "p1", "edge": "right", "at": 4}]}),
+            )
             .settled(3)
             .done(),
         draft("Low sun, both pages", "Low sun on one sheet", "Wren")
             .due(-1)
-            .then("one page", |plan| plan["fit"]["target"]["pages"] = 1.into())
+            .then(Station::Fit, "one page", json!({"target": {"pages": 1}}))
             .settled(3)
             .done(),
         draft("Lanterns coming home", "Lanterns", "Plover").settled(2).done(),

@@ -27,7 +27,7 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 12] = [
+const TABLES: [&str; 13] = [
     "teams",
     "people",
     "members",
@@ -39,6 +39,7 @@ const TABLES: [&str; 12] = [
     "pages",
     "page_details",
     "page_revisions",
+    "page_stations",
     "page_versions",
 ];
 /// Rows fetched or written at once.

@@ -2,9 +2,10 @@
 
 use crate::App;
 use crate::routes::pictures::{Prepared, keep, prepared};
-use crate::store::revisions::{self, Change};
+use crate::store::revisions::{self, NewRevision};
 use crate::store::{pages, people, pictures, sketches, teams};
 use anyhow::Context;
+use metrosk_core::plan::Station;
 use sqlx::PgTransaction;
 use std::collections::HashMap;
 use std::sync::OnceLock;
@@ -100,22 +101,24 @@ async fn fill(
             name: page.name,
             due,
             author: page.author,
+            plan: &page.plan,
+            reason: "started from the sketch",
         };
         let id = pages::insert(tx, team, new).await?;
-        for (n, (plan, reason)) in page.revisions.iter().enumerate() {
-            let number = n as i32 + 1;
-            let change = Change {
-                plan,
+        let mut undo: HashMap<Station, Vec<i32>> = HashMap::new();
+        for (step, revision) in page.steps.iter().zip(2..) {
+            let undo = undo.entry(step.station).or_default();
+            undo.push(revision);
+            let new = NewRevision {
+                revision,
+                station: step.station.name(),
+                change: &step.change,
                 author: page.author,
-                reason,
-                step: reason,
-                undo_to: (n > 0).then_some(number - 1),
-                redo_to: None,
+                reason: step.reason,
+                undo: undo.clone(),
+                redo: Vec::new(),
             };
-            if n > 0 {
-                revisions::advance(tx, team, id, number - 1).await?;
-            }
-            revisions::append(tx, team, id, number, change).await?;
+            revisions::append(tx, team, id, new).await?;
         }
         if page.finished {
             let details = pages::Details {

@@ -6,8 +6,9 @@ use crate::error::Failure;
 use crate::state::App;
 use crate::store::pages::{self, PageRow};
 use metrosk_core::Cancel;
+use metrosk_core::document::Invalid;
 use metrosk_core::fit::Proposal;
-use metrosk_core::plan;
+use metrosk_core::plan::{Plan, brought_up, fit_digest};
 use serde_json::Value;
 use std::collections::HashSet;
 use std::sync::{Arc, Mutex, PoisonError};
@@ -37,10 +38,11 @@ pub(crate) async fn made(
     team: Uuid,
     plan: Value,
 ) -> Result<Result<Proposal, String>, Failure> {
-    let work = move |cancel: &Cancel| plan::proposal_while(&plan, cancel);
+    let work = move |cancel: &Cancel| Ok::<_, Invalid>(Plan::from_json(&plan)?.fitted(cancel));
     compute
         .run(team, Work::Drawing, work)
         .await??
+        .map(|fitted| fitted.map_err(|conflict| conflict.text))
         .ok_or(Failure::Busy)
 }
 
@@ -73,30 +75,27 @@ async fn make(app: &App, team: Uuid, id: Uuid, revision: i32, plan: Value) -> Re
         .acquire()
         .await
         .map_err(|e| Failure::Internal(e.to_string()))?;
-    match made(&app.compute, team, plan).await {
-        Ok(Ok(proposal)) => {
-            pages::keep_layout(
-                &app.pool,
-                id,
-                revision,
-                Some(&proposal.layout.to_json()),
-                None,
-            )
-            .await?
+    let digest = fit_digest(&brought_up(&plan));
+    let (layout, clash) = if pages::is_known(&app.pool, &digest).await? {
+        (None, None)
+    } else {
+        match made(&app.compute, team, plan).await {
+            Ok(Ok(proposal)) => (Some(proposal.layout.to_json()), None),
+            Ok(Err(clash)) => (None, Some(clash)),
+            // What takes too long once does so again: it is not tried with every look at the table.
+            Err(Failure::TooLong(_)) => (None, Some("It takes too long to fit.".to_owned())),
+            Err(failure) => return Err(failure),
         }
-        Ok(Err(clash)) => pages::keep_layout(&app.pool, id, revision, None, Some(&clash)).await?,
-        // What takes too long once does so again: it is not tried with every look at the table.
-        Err(Failure::TooLong(_)) => {
-            pages::keep_layout(
-                &app.pool,
-                id,
-                revision,
-                None,
-                Some("It takes too long to fit."),
-            )
-            .await?
-        }
-        Err(failure) => return Err(failure),
-    }
+    };
+    let mut db = app.pool.acquire().await?;
+    pages::keep_layout(
+        &mut db,
+        id,
+        revision,
+        &digest,
+        layout.as_ref(),
+        clash.as_deref(),
+    )
+    .await?;
     Ok(())
 }

@@ -17,6 +17,7 @@ mod serve;
 pub mod settings;
 mod state;
 mod store;
+mod views;
 
 pub use objects::Pictures;
 pub use router::{openapi, router};

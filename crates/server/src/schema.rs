@@ -5,12 +5,13 @@ mod answers;
 mod documents;
 mod people;
 mod pictures;
+mod plans;
 mod readings;
 mod requests;
 mod views;
 
 pub(crate) use answers::{ChangeDoc, ProposalsDoc, RefitDoc};
-pub(crate) use documents::{LayoutDoc, PlanDoc, SketchDoc};
+pub(crate) use documents::{LayoutDoc, SketchDoc};
 pub(crate) use people::{
     DefaultsDoc, InviteView, LinkView, MeView, MemberView, NameChange, NewInvite, NewPassword,
     NewPerson, PasswordByLink, PasswordLinkView, PersonChange, Role, RoleChange, SignIn,
@@ -19,6 +20,7 @@ pub(crate) use people::{
 pub(crate) use pictures::{
     EdgesDoc, EdgesView, LiftView, LimitsView, PictureReading, PictureView, SwatchView,
 };
+pub(crate) use plans::PlanDoc;
 pub(crate) use readings::{
     AgreeDoc, EqualView, GapView, LineView, LinesView, MirroredView, NearView, NumbersDoc,
     NumbersView, ReadingView, WordErrorView,
@@ -27,7 +29,7 @@ pub(crate) use requests::FitDoc;
 pub(crate) use views::{
     DetailsView, NewPage, NewVersion, PageCard, PageChange, PageView, PlanChange, Return,
     RevisionPlan, RevisionView, SketchChange, SketchRevisionView, SketchView, StationView, Step,
-    VersionView,
+    StepView, TrailView, VersionView,
 };
 
 #[cfg(test)]
@@ -49,7 +51,7 @@ mod tests {
                 told["fit"]["target"]["margin"].as_f64(),
                 plan["fit"]["target"]["margin"].as_f64()
             );
-            let request = plan::fit_of(&plan).unwrap();
+            let request = plan::Plan::from_json(&plan).unwrap().request();
             let Outcome::Proposals(proposals) = fit(&request) else {
                 panic!("{} fits its own page", sketch.name)
             };

@@ -50,5 +50,8 @@ async fn sweep(pool: PgPool) {
         if let Err(error) = crate::store::sessions::sweep(&pool).await {
             tracing::warn!(%error, "old sessions were not swept; tried again in an hour");
         }
+        if let Err(error) = crate::store::pages::sweep_layouts(&pool).await {
+            tracing::warn!(%error, "old layouts were not swept; tried again in an hour");
+        }
     }
 }

@@ -5,7 +5,7 @@
 //! use metrosk_core::plan;
 //! use metrosk_sheet::{Paper, Subject};
 //! let sketch = metrosk_demo::sketches(metrosk_demo::SEED).swap_remove(0);
-//! let proposal = plan::proposal_of(&plan::start(&sketch, &plan::Defaults::default())).unwrap().unwrap();
+//! let proposal = plan::Plan::from_json(&plan::start(&sketch, &plan::Defaults::default())).unwrap().proposal().unwrap();
 //! let subject = Subject { name: "Kites", sketch: &sketch, layout: &proposal.layout, way: "scale" };
 //! assert!(metrosk_sheet::true_scale(&subject).contains(r#"width="12in""#));
 //! assert!(metrosk_sheet::measurement_pdf(&subject, Paper::A4).unwrap().starts_with(b"%PDF"));

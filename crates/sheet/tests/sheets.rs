@@ -17,7 +17,7 @@ fn on_subjects(mut look: impl FnMut(&Subject<'_>)) {
 }
 
 fn look_at(sketch: &Sketch, plan: &serde_json::Value, look: &mut impl FnMut(&Subject<'_>)) {
-    let made = plan::proposal_of(plan).unwrap().unwrap();
+    let made = plan::Plan::from_json(plan).unwrap().proposal().unwrap();
     look(&Subject {
         name: &sketch.name,
         sketch,

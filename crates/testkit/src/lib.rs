@@ -1,9 +1,11 @@
-//! For tests only: near comparisons, PostgreSQL on loopback, a driven browser.
+//! For tests only: near comparisons, PostgreSQL on loopback, plans, a driven browser.
 
 #[cfg(feature = "browser")]
 pub mod browser;
+mod plans;
 mod postgres;
 
+pub use plans::fit_of;
 pub use postgres::Database;
 
 /// Fails unless two numbers are within a stated distance of each other.

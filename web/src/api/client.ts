@@ -19,6 +19,8 @@ export type PlaceDoc = Schemas["PlaceDoc"];
 export type BoxDoc = Schemas["BoxDoc"];
 export type FitDoc = Schemas["FitDoc"];
 export type PlanDoc = Schemas["PlanDoc"];
+type PlanChange = Schemas["PlanChange"];
+type PlanStep = Schemas["Step"];
 export type PinDoc = Schemas["PinDoc"];
 export type SlotChoiceDoc = Schemas["SlotChoiceDoc"];
 export type PrintDoc = Schemas["PrintDoc"];
@@ -202,19 +204,14 @@ export const api = {
     taken(client.PUT("/api/pages/{id}", { params: at(id), body: change })),
   copyPage: (id: string, key: string) =>
     taken(client.POST("/api/pages/{id}/copy", { params: { ...at(id), header: once(key) } })),
-  writePlan: (id: string, revision: number, plan: PlanDoc, reason: string, key: string) =>
-    taken(
-      client.PUT("/api/pages/{id}/plan", {
-        params: { ...at(id), header: once(key) },
-        body: { revision, plan, reason },
-      }),
-    ),
-  undo: (id: string, revision: number, key: string) =>
-    taken(client.POST("/api/pages/{id}/undo", { params: { ...at(id), header: once(key) }, body: { revision } })),
-  redo: (id: string, revision: number, key: string) =>
-    taken(client.POST("/api/pages/{id}/redo", { params: { ...at(id), header: once(key) }, body: { revision } })),
-  returnTo: (id: string, revision: number, to: number, key: string) =>
-    taken(client.POST("/api/pages/{id}/return", { params: { ...at(id), header: once(key) }, body: { revision, to } })),
+  changePlan: (id: string, change: PlanChange, key: string) =>
+    taken(client.PATCH("/api/pages/{id}/plan", { params: { ...at(id), header: once(key) }, body: change })),
+  undo: (id: string, step: PlanStep, key: string) =>
+    taken(client.POST("/api/pages/{id}/undo", { params: { ...at(id), header: once(key) }, body: step })),
+  redo: (id: string, step: PlanStep, key: string) =>
+    taken(client.POST("/api/pages/{id}/redo", { params: { ...at(id), header: once(key) }, body: step })),
+  returnTo: (id: string, step: PlanStep & { to: number }, key: string) =>
+    taken(client.POST("/api/pages/{id}/return", { params: { ...at(id), header: once(key) }, body: step })),
   history: (id: string, before?: number) =>
     taken(
       client.GET("/api/pages/{id}/revisions", {

@@ -42,7 +42,7 @@ async fn readings_are_switched_off_and_added_and_a_block_is_held() -> Result<()>
         fit["readings"]["off"][0]["what"] == "line" && fit["readings"]["on"][0]["along"] == "width"
     };
     let page = until_saved(browser, readings).await?;
-    let fit = &page["plan"]["fit"];
+    let fit = &metrosk_testkit::fit_of(&page);
     ensure!(
         fit["keep"] == json!({"t1": "size"}),
         "what was held stays held"

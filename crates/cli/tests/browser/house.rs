@@ -1,6 +1,6 @@
 //! Two people, one page; no connection; every screen in both themes, without a finding of axe-core.
 
-use crate::support::{Server, click, come_in, fetched, open_id, put_meanwhile};
+use crate::support::{Server, click, come_in, fetched, open_id, write_meanwhile};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -120,10 +120,9 @@ async fn who_writes_second_is_told_sees_both_and_chooses() -> Result<()> {
     let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     // Somebody else is quicker: seven photos.
-    let mut plan = page["plan"].clone();
-    plan["fit"]["photos"] = json!({"count": 7});
-    let change = json!({"revision": page["revision"], "plan": plan, "reason": "seven photos"});
-    put_meanwhile(&browser, &format!("/api/pages/{id}/plan"), change).await?;
+    let patch = json!({"photos": {"photos": {"count": 7}}});
+    let change = json!({"revision": page["revision"], "station": "fit", "patch": patch, "reason": "seven photos"});
+    write_meanwhile(&browser, "PATCH", &format!("/api/pages/{id}/plan"), change).await?;
     click(&browser, "//button[@aria-label='One photo less']").await?;
     browser
         .find("//*[@role='dialog'][contains(., 'seven photos')]//figcaption[.='Yours']")
@@ -168,7 +167,7 @@ async fn what_is_changed_without_a_server_is_saved_when_it_comes_back() -> Resul
     let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     ensure!(
-        page["plan"]["fit"]["photos"]["count"] == 5 && page["plan"]["stations"]["fit"] == "open",
+        page["plan"]["photos"]["photos"]["count"] == 5 && page["plan"]["fit"]["mark"].is_null(),
         "{page}"
     );
     let history: Value = fetched(&browser, &format!("/api/pages/{id}/revisions")).await?;

@@ -219,7 +219,7 @@ async fn a_sketch_by_number_becomes_a_page_by_keyboard_alone() -> Result<()> {
         .await?;
     browser.find("//h1[.='Typed at the table']").await?;
     let page = saved(&browser).await?;
-    let kinds: Vec<&str> = page["plan"]["fit"]["sketch"]["blocks"]
+    let kinds: Vec<&str> = page["plan"]["sketch"]["sketch"]["blocks"]
         .as_array()
         .into_iter()
         .flatten()

@@ -170,9 +170,9 @@ async fn a_finished_page_is_lifted_and_its_maker_stays_with_it() -> Result<()> {
     browser.find("//h2[.='Sketch card']").await?;
     let page = saved(&browser).await?;
     ensure!(
-        page["plan"]["fit"]["sketch"]["origin"]["after"][0] == "Ode Marsh",
+        page["plan"]["sketch"]["sketch"]["origin"]["after"][0] == "Ode Marsh",
         "{}",
-        page["plan"]["fit"]["sketch"]["origin"]
+        page["plan"]["sketch"]["sketch"]["origin"]
     );
     browser
         .find("//p[contains(., 'Lifted from a page by Brisa Lund')]")

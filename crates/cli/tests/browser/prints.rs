@@ -3,6 +3,7 @@
 use crate::support::{AtFit, choose, click, fill, press, until_saved};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::browser::Browser;
+use metrosk_testkit::fit_of;
 use serde_json::{Value, json};
 
 #[tokio::test]
@@ -16,7 +17,7 @@ async fn prints_are_listed_and_a_face_is_kept_out_of_the_trim() -> Result<()> {
     })
     .await?;
     ensure!(
-        page["plan"]["fit"]["photos"][0] == json!({"id": "f1", "w": 4, "h": 6}),
+        page["plan"]["photos"]["photos"][0] == json!({"id": "f1", "w": 4, "h": 6}),
         "an upright print for an upright slot"
     );
     fill(browser, "f2 width", "6").await?;
@@ -46,7 +47,7 @@ async fn prints_are_listed_and_a_face_is_kept_out_of_the_trim() -> Result<()> {
             .is_some_and(|f| f.len() == 1)
     })
     .await?;
-    let fit = &page["plan"]["fit"];
+    let fit = &fit_of(&page);
     let keep = keep_of(&fitted(browser, fit).await?, "f2")?;
     ensure!(
         keep["x"].as_f64().context("x")? < 1e-6 && keep["w"].as_f64().context("w")? < 0.95,
@@ -85,14 +86,14 @@ async fn what_would_stand_on_the_fold_goes_where_she_says() -> Result<()> {
         fit["at_fold"] == json!([{"block": "t1", "as": "right"}])
     })
     .await?;
-    let layout = fitted(browser, &page["plan"]["fit"]).await?;
+    let layout = fitted(browser, &fit_of(&page)).await?;
     ensure!(pages_of(&layout, "t1") == [1], "{layout}");
     choose(browser, "At the fold", "once on each page").await?;
     browser
         .find("//li[contains(., 'stands once on each page, as you chose')]")
         .await?;
     let page = until_saved(browser, |fit| fit["at_fold"][0]["as"] == "each").await?;
-    let layout = fitted(browser, &page["plan"]["fit"]).await?;
+    let layout = fitted(browser, &fit_of(&page)).await?;
     ensure!(pages_of(&layout, "t1") == [0, 1], "{layout}");
     choose(browser, "At the fold", "where it costs least").await?;
     until_saved(browser, |fit| fit["at_fold"].is_null()).await?;
@@ -116,7 +117,7 @@ async fn a_title_runs_across_between_two_of_its_words() -> Result<()> {
     fill(browser, "Its words", "Kites over the flat").await?;
     let words = json!([{"block": "t1", "as": "across", "words": "Kites over the flat"}]);
     let page = until_saved(browser, |fit| fit["at_fold"] == words).await?;
-    let layout = fitted(browser, &page["plan"]["fit"]).await?;
+    let layout = fitted(browser, &fit_of(&page)).await?;
     ensure!(pages_of(&layout, "t1") == [0, 1], "{layout}");
     browser
         .find("//li[contains(., 'on the left and “')]")

@@ -3,6 +3,7 @@
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
+use metrosk_testkit::fit_of;
 use serde_json::Value;
 use std::io::{BufRead, BufReader};
 use std::path::Path;
@@ -170,7 +171,7 @@ pub(crate) async fn until_saved(
 ) -> Result<Value> {
     for _ in 0..200 {
         let page = saved(browser).await?;
-        if wanted(&page["plan"]["fit"]) {
+        if wanted(&fit_of(&page)) {
             browser.find("//p[@data-save='saved']").await?;
             return Ok(page);
         }
@@ -178,7 +179,7 @@ pub(crate) async fn until_saved(
     }
     anyhow::bail!(
         "the wanted plan was never saved; the newest is {}",
-        saved(browser).await?["plan"]["fit"]
+        fit_of(&saved(browser).await?)
     )
 }
 
@@ -190,9 +191,17 @@ pub(crate) async fn open_id(browser: &Browser) -> Result<String> {
 }
 
 /// Writes past the screen, as another window would.
-pub(crate) async fn put_meanwhile(browser: &Browser, path: &str, body: Value) -> Result<()> {
-    let put = "return fetch(arguments[0], {method: 'PUT', headers: {'content-type': 'application/json'}, body: JSON.stringify(arguments[1])}).then(r => r.status)";
-    let status = browser.window.execute(put, vec![path.into(), body]).await?;
+pub(crate) async fn write_meanwhile(
+    browser: &Browser,
+    method: &str,
+    path: &str,
+    body: Value,
+) -> Result<()> {
+    let write = "return fetch(arguments[0], {method: arguments[2], headers: {'content-type': 'application/json'}, body: JSON.stringify(arguments[1])}).then(r => r.status)";
+    let status = browser
+        .window
+        .execute(write, vec![path.into(), body, method.into()])
+        .await?;
     ensure!(status.json() == 200, "{:?}", status.json());
     Ok(())
 }

@@ -108,7 +108,7 @@ async fn a_version_is_named_and_returned_to_and_keys_do_it() -> Result<()> {
         .find("//output[@aria-label='Photos'][.='3']")
         .await?;
     browser
-        .find("//p[@data-save='saved'][contains(., 'version 5')]")
+        .find("//p[@data-save='saved'][contains(., 'version 8')]")
         .await?;
     // Undone by the keyboard: what was settled before this visit is back.
     browser
@@ -120,13 +120,13 @@ async fn a_version_is_named_and_returned_to_and_keys_do_it() -> Result<()> {
         .find("//output[@aria-label='Photos'][.='6']")
         .await?;
     browser
-        .find("//p[@data-save='saved'][contains(., 'version 6')]")
+        .find("//p[@data-save='saved'][contains(., 'version 9')]")
         .await?;
     let id = open_id(&browser).await?;
     let history = fetched(&browser, &format!("/api/pages/{id}/revisions")).await?;
     ensure!(
         history[0]["reason"] == "undone: returned to version 2"
-            && history[4]["names"][0] == "before the photos",
+            && history[7]["names"][0] == "before the photos",
         "{history}"
     );
     browser.close().await

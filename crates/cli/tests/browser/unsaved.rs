@@ -1,6 +1,6 @@
 //! What is on screen and not saved yet is not lost: by a reload, a server that goes away, a step back without a connection, two clicks.
 
-use crate::support::{Server, click, come_in, fetched, open_id, put_meanwhile};
+use crate::support::{Server, click, come_in, fetched, open_id, write_meanwhile};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -105,7 +105,7 @@ async fn who_saves_a_sketch_second_sees_both_and_neither_is_lost() -> Result<()>
         .await?;
     add_line(&browser, "accent 1x1 in the middle").await?;
     let theirs = json!({"revision": 1, "name": "Renamed meanwhile"});
-    put_meanwhile(&browser, &format!("/api/sketches/{id}"), theirs).await?;
+    write_meanwhile(&browser, "PUT", &format!("/api/sketches/{id}"), theirs).await?;
     click(&browser, "//button[.='Save']").await?;
     browser
         .find("//*[@role='dialog'][contains(., 'changed meanwhile')]//figcaption[.='Yours']")
@@ -183,7 +183,8 @@ async fn undo_shows_without_a_connection() -> Result<()> {
     let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     ensure!(
-        page["plan"]["fit"]["photos"]["count"] == 6 && page["redo"] == "5 photos",
+        page["plan"]["photos"]["photos"]["count"] == 6
+            && page["trails"]["fit"]["redo"][0]["reason"] == "5 photos",
         "{page}"
     );
     drop(server);

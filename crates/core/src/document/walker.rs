@@ -96,16 +96,21 @@ impl<'a> Node<'a> {
     /// The field of that name, if it is there and not null.
     pub fn get(&self, name: &str) -> Option<Node<'a>> {
         let value = self.value.as_object()?.get(name).filter(|v| !v.is_null())?;
+        Some(self.with(name, value))
+    }
+
+    /// A value that stands for a field of that name where there is none.
+    pub fn with(&self, name: &str, value: &'a Value) -> Node<'a> {
         let path = if self.path.is_empty() {
             name.to_owned()
         } else {
             format!("{}.{name}", self.path)
         };
-        Some(Node {
+        Node {
             value,
             path,
             findings: self.findings,
-        })
+        }
     }
 
     /// The field of that name, or a finding that it is missing.

@@ -111,6 +111,16 @@ impl Conflict {
         }
     }
 
+    /// No approach has a proposal, and none says why.
+    pub(crate) fn nothing_fits() -> Conflict {
+        Conflict {
+            text: "No way to lay this sketch on that page was found.".to_owned(),
+            pins: Vec::new(),
+            blocks: Vec::new(),
+            limits: Vec::new(),
+        }
+    }
+
     /// There is no slot to put photos in.
     pub(crate) fn no_slots(request: &Request) -> Conflict {
         let count = request.photo_count().unwrap_or_default();

@@ -7,6 +7,7 @@ use super::fold_choice::{FoldChoice, FoldWay};
 use super::item;
 use super::measure::{Group, Measures};
 use super::request::Request;
+use super::task::Task;
 use crate::reading::{Relation, holds, relations};
 use crate::sketch::{Block, Kind, Sketch};
 
@@ -84,16 +85,18 @@ pub(super) fn held(request: &Request, sketch: &Sketch, choices: &Choices) -> Vec
         .collect()
 }
 
-/// The request with blocks doubled.
-pub(super) fn with(request: &Request, blocks: Vec<String>) -> Request {
-    let mut request = request.clone();
-    request.at_fold.extend(blocks.iter().map(|id| FoldChoice {
-        block: id.clone(),
-        way: FoldWay::Each,
-        words: Vec::new(),
-    }));
-    request.doubled = blocks;
-    request
+/// The task with blocks doubled.
+pub(super) fn with(task: &Task, blocks: Vec<String>) -> Task {
+    let mut task = task.clone();
+    task.request
+        .at_fold
+        .extend(blocks.iter().map(|id| FoldChoice {
+            block: id.clone(),
+            way: FoldWay::Each,
+            words: Vec::new(),
+        }));
+    task.doubled = blocks;
+    task
 }
 
 /// Whether a fit with doubled blocks is worth it.

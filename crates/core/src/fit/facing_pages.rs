@@ -9,6 +9,7 @@ use super::measure::measure;
 use super::note::Note;
 use super::prints::Photos;
 use super::proposal::Explanation;
+use super::task::Task;
 use super::{Approach, Conflict, Pin, Proposal, Request};
 use crate::geometry::{Edge, Rect};
 use crate::layout::{Layout, LayoutBlock};
@@ -18,7 +19,7 @@ use crate::sketch::{Block, Flip, QuarterTurn, Sketch};
 /// One page of both.
 pub(super) struct OnePage {
     approach: Approach,
-    request: Request,
+    task: Task,
     /// Which of the derived request's pins each of its pins is.
     pins: Vec<usize>,
     /// What runs over the fold.
@@ -99,21 +100,23 @@ pub(super) fn one_page(asked: &Request, approach: Approach, derived: &Derived) -
         pins: own_pins,
         slots,
         holds: asked.holds.clone(),
-        fold_at,
         ..both.clone()
     };
     Some(OnePage {
         approach,
-        request,
+        task: Task {
+            fold_at,
+            ..Task::of(&request)
+        },
         pins,
         joined,
     })
 }
 
 impl OnePage {
-    /// The request for it.
-    pub(super) fn request(&self) -> &Request {
-        &self.request
+    /// What is to be fitted for it.
+    pub(super) fn task(&self) -> &Task {
+        &self.task
     }
 
     /// Its conflict with the derived request's pins.

@@ -8,6 +8,7 @@ use super::prints::Photos;
 use super::request::Request;
 use super::slot_choice::SlotWay;
 use super::slots::{self, Slot};
+use super::task::Task;
 use crate::geometry::{Edge, Rect, Span, nearer_to_quarter};
 use crate::length::Length;
 use crate::reading::{AGREE, HAIR, INCH};
@@ -145,14 +146,15 @@ pub(crate) enum Along {
 const FOCAL_SHARE: f64 = 2.0 / 3.0;
 
 /// All items for a request, bottom to top as in the sketch. `None` when photos are asked for and there is no slot.
-pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<Item>> {
+pub(crate) fn items(task: &Task, sketch: &Sketch, map: Map) -> Option<Vec<Item>> {
+    let request = &task.request;
     let fold = (request.target.pages == 2).then(|| request.target.page.w.ticks() as f64);
     let slots = slots::plan(sketch, map, request.photo_count(), fold, &request.slots)?;
     let Photos::Prints(prints) = &request.photos else {
-        return Some(items_of(request, sketch, map, &slots));
+        return Some(items_of(task, sketch, map, &slots));
     };
     let given = |slots: &[Slot]| {
-        let mut items = items_of(request, sketch, map, slots);
+        let mut items = items_of(task, sketch, map, slots);
         let cost = assign::prints(&mut items, prints);
         (cost, items)
     };
@@ -167,7 +169,7 @@ pub(crate) fn items(request: &Request, sketch: &Sketch, map: Map) -> Option<Vec<
 }
 
 /// The items of slots that are settled, without their prints.
-fn items_of(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec<Item> {
+fn items_of(task: &Task, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec<Item> {
     let groups = groups(sketch, slots);
     let mut place = vec![usize::MAX; sketch.blocks.len()];
     for (n, group) in groups.iter().enumerate() {
@@ -175,7 +177,7 @@ fn items_of(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec
     }
     let mut items: Vec<Item> = groups
         .iter()
-        .map(|g| item(request, sketch, map, slots, g))
+        .map(|g| item(task, sketch, map, slots, g))
         .collect();
     straighten_split(&mut items);
     for n in 0..items.len() {
@@ -192,7 +194,8 @@ fn items_of(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec
             if framed.is_some_and(|f| items[f].is_split()) {
                 items[n].turn = 0.0;
             }
-            items[n].frames = framed.map(|framed| (framed, borders(request, sketch, map, block)));
+            items[n].frames =
+                framed.map(|framed| (framed, borders(&task.request, sketch, map, block)));
         }
     }
     items
@@ -246,7 +249,8 @@ fn groups(sketch: &Sketch, slots: &[Slot]) -> Vec<Vec<usize>> {
     found
 }
 
-fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[usize]) -> Item {
+fn item(task: &Task, sketch: &Sketch, map: Map, slots: &[Slot], group: &[usize]) -> Item {
+    let request = &task.request;
     let canvas = sketch.canvas.span();
     let first = &sketch.blocks[group[0]];
     let spans = group.iter().map(|n| sketch.blocks[*n].measured(canvas));
@@ -297,7 +301,7 @@ fn item(request: &Request, sketch: &Sketch, map: Map, slots: &[Slot], group: &[u
         inside: group.iter().all(|n| {
             sketch.blocks[*n]
                 .true_bounds()
-                .is_in(beyond(canvas, &request.fold_at), HAIR)
+                .is_in(beyond(canvas, &task.fold_at), HAIR)
         }),
         frames: None,
         host: None,

@@ -14,6 +14,7 @@ use super::item::Item;
 use super::preferences::Emphasis;
 use super::qp::{Expr, Qp, Var};
 use super::request::Request;
+use super::task::Task;
 use crate::Cancel;
 use crate::geometry::{Edge, Span};
 use crate::reading::INCH;
@@ -96,6 +97,7 @@ pub(crate) const fn edge_at(edge: Edge) -> usize {
 /// All that the model's parts look at.
 pub(crate) struct Scene<'a> {
     pub(crate) request: &'a Request,
+    pub(crate) task: &'a Task,
     pub(crate) sketch: &'a Sketch,
     pub(crate) map: Map,
     /// Where the sketch's canvas goes on the target, in inches: bleeds end at its edges.

@@ -169,7 +169,7 @@ fn doubled(said: &mut Vec<Note>, scene: &Scene<'_>, layout: &Layout) {
             parts: parts.iter().map(|p| p.block.id.clone()).collect(),
             size: size_of(parts[0].extent()),
             pair: !item.each,
-            chosen: !ids.iter().any(|id| scene.request.doubled.contains(id)),
+            chosen: !ids.iter().any(|id| scene.task.doubled.contains(id)),
         });
     }
     for choice in scene

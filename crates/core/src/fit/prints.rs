@@ -68,6 +68,17 @@ pub enum Photos {
     Prints(Vec<Print>),
 }
 
+impl Photos {
+    /// How many they are, when that is said.
+    pub fn count(&self) -> Option<usize> {
+        match self {
+            Photos::AsDrawn => None,
+            Photos::Count(count) => Some(*count as usize),
+            Photos::Prints(prints) => Some(prints.len()),
+        }
+    }
+}
+
 /// Reads `photos` of a request.
 pub(super) fn read_photos(node: &Node<'_>, reader: Reader) -> Option<Photos> {
     if let Some(count) = node.get("count") {

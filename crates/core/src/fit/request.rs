@@ -1,4 +1,5 @@
-//! The fit request: a sketch, a target, prints, and what the maker holds to.
+//! The fit request: a sketch, a target, prints, and what the maker holds to. What is decided at the sketch, about the photos and at the
+//! fit are read one by one, so that a page's plan can keep them as sections of its own.
 
 use super::approach::Approach;
 use super::fold_choice::{self, FoldChoice};
@@ -8,7 +9,7 @@ use super::preferences::{self, Emphasis, Slack};
 use super::prints::{Photos, read_photos};
 use super::slot_choice::{self, SlotChoice};
 use crate::document::{self, Findings, Invalid, Node};
-use crate::geometry::{Edge, Span};
+use crate::geometry::Span;
 use crate::length::{Length, Unit};
 use crate::sketch::{Canvas, Flip, Kind, QuarterTurn, Reader, Sketch, read_canvas, read_unit};
 use serde_json::Value;
@@ -52,12 +53,8 @@ pub struct Request {
     pub holds: Holds,
     /// What the maker chose for single slots.
     pub slots: Vec<SlotChoice>,
-    /// On one page of a spread that is said twice, the edges where the fold may be; no field of the document.
-    pub fold_at: Vec<Edge>,
     /// What the maker chose for single blocks at the fold.
     pub at_fold: Vec<FoldChoice>,
-    /// Those of them that the fit itself has doubled; no field of the document.
-    pub doubled: Vec<String>,
     /// Where leftover room goes.
     pub slack: Slack,
     /// What counts more where the page's shape changes; none where she has not said.
@@ -83,13 +80,242 @@ impl Request {
         Request::from_json(&document::parse_json(text)?)
     }
 
+    /// The request that decisions of three stations make together.
+    pub fn of(
+        unit: Unit,
+        sketch: SketchDecisions,
+        photos: PhotoDecisions,
+        fit: FitDecisions,
+    ) -> Request {
+        Request {
+            unit,
+            sketch: sketch.sketch,
+            turn: sketch.turn,
+            flip: sketch.flip,
+            holds: sketch.holds,
+            photos: photos.photos,
+            whole: photos.whole,
+            target: fit.target,
+            margin: fit.margin,
+            fold_guard: fit.fold_guard,
+            approach: fit.approach,
+            snap: fit.snap,
+            pins: fit.pins,
+            across_fold: fit.across_fold,
+            slots: fit.slots,
+            at_fold: fit.at_fold,
+            slack: fit.slack,
+            emphasis: fit.emphasis,
+        }
+    }
+
     /// How many photos are asked for, when the request says so.
     pub fn photo_count(&self) -> Option<usize> {
-        match &self.photos {
-            Photos::AsDrawn => None,
-            Photos::Count(count) => Some(*count as usize),
-            Photos::Prints(prints) => Some(prints.len()),
+        self.photos.count()
+    }
+}
+
+/// What is decided about the sketch: how it stands, and what of it is held.
+#[derive(Clone, Debug, PartialEq)]
+pub struct SketchDecisions {
+    /// The sketch as drawn.
+    pub sketch: Sketch,
+    /// Applied to the sketch first.
+    pub turn: QuarterTurn,
+    /// Applied after the turn.
+    pub flip: Flip,
+    /// The keep-list, and readings switched off or added.
+    pub holds: Holds,
+}
+
+impl SketchDecisions {
+    /// The fields of documents that hold them.
+    pub const FIELDS: [&'static str; 5] = ["sketch", "turn", "flip", "keep", "readings"];
+
+    /// Reads them from the object that has their fields.
+    pub(crate) fn read(top: &Node<'_>, findings: &Findings) -> Option<SketchDecisions> {
+        let sketch = top
+            .need("sketch", "a sketch document")
+            .and_then(|n| read_inner_sketch(&n, findings));
+        let turn = top.get("turn").map_or(Some(QuarterTurn::default()), |n| {
+            let turn = n
+                .value
+                .as_f64()
+                .filter(|d| d.fract() == 0.0 && *d >= 0.0)
+                .and_then(|d| QuarterTurn::from_degrees(d as u32));
+            if turn.is_none() {
+                n.wrong("0, 90, 180 or 270");
+            }
+            turn
+        });
+        let flip = top.get("flip").map_or(Some(Flip::None), |n| {
+            n.one_of(&Flip::NAMES, Flip::from_name)
+        });
+        let holds = holds::read(top, sketch.as_ref());
+        let decided = SketchDecisions {
+            sketch: sketch?,
+            turn: turn?,
+            flip: flip?,
+            holds: holds?,
+        };
+        if decided.turn.exchanges()
+            && decided.sketch.canvas.pages == 2
+            && let Some(node) = top.get("turn")
+        {
+            node.wrong("0 or 180 for a sketch of two pages");
         }
+        Some(decided)
+    }
+}
+
+/// What is decided about the photos.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PhotoDecisions {
+    /// Which photos.
+    pub photos: Photos,
+    /// Prints keep their size (`whole`), or may be trimmed to suit (`trim`).
+    pub whole: bool,
+}
+
+impl PhotoDecisions {
+    /// The fields of documents that hold them.
+    pub const FIELDS: [&'static str; 2] = ["photos", "photo_rule"];
+
+    /// Reads them from the object that has their fields.
+    pub(crate) fn read(top: &Node<'_>, reader: Reader) -> Option<PhotoDecisions> {
+        let photos = top
+            .get("photos")
+            .map_or(Some(Photos::AsDrawn), |n| read_photos(&n, reader));
+        let whole = top.get("photo_rule").map_or(Some(false), |n| {
+            n.one_of(&["trim", "whole"], |t| match t {
+                "trim" => Some(false),
+                "whole" => Some(true),
+                _ => None,
+            })
+        });
+        Some(PhotoDecisions {
+            photos: photos?,
+            whole: whole?,
+        })
+    }
+}
+
+/// What is decided at the fit itself.
+#[derive(Clone, Debug, PartialEq)]
+pub struct FitDecisions {
+    /// The page or spread to fill.
+    pub target: Canvas,
+    /// What stays free along the canvas's edges.
+    pub margin: Length,
+    /// What photos, titles and journaling stay away from the fold.
+    pub fold_guard: Length,
+    /// The approach asked for; none for `auto`.
+    pub approach: Option<Approach>,
+    /// The ruler step, zero for none.
+    pub snap: Length,
+    /// What is held.
+    pub pins: Vec<Pin>,
+    /// Kinds that may be cut at the fold beyond strips, panels, grids, rings and washes.
+    pub across_fold: Vec<Kind>,
+    /// What the maker chose for single slots.
+    pub slots: Vec<SlotChoice>,
+    /// What the maker chose for single blocks at the fold.
+    pub at_fold: Vec<FoldChoice>,
+    /// Where leftover room goes.
+    pub slack: Slack,
+    /// What counts more where the page's shape changes; none where she has not said.
+    pub emphasis: Option<Emphasis>,
+}
+
+impl FitDecisions {
+    /// The fields of documents that hold them.
+    pub const FIELDS: [&'static str; 9] = [
+        "target",
+        "approach",
+        "snap",
+        "pins",
+        "across_fold",
+        "slots",
+        "at_fold",
+        "slack",
+        "emphasis",
+    ];
+
+    /// Reads them from the object that has their fields; the blocks that they name are those of the sketch.
+    pub(crate) fn read(
+        top: &Node<'_>,
+        reader: Reader,
+        sketch: Option<&Sketch>,
+    ) -> Option<FitDecisions> {
+        let target = top
+            .need("target", "an object with page and pages")
+            .and_then(|n| read_target(&n, reader));
+        let approach = top.get("approach").map_or(Some(None), |n| {
+            n.one_of(&Approach::NAMES, Approach::or_auto)
+        });
+        let snap = top.get("snap").map_or(Some(Length::ZERO), |n| {
+            n.length(reader.unit, Length::ZERO, COARSEST)
+        });
+        let pins = top
+            .get("pins")
+            .map_or(Some(Vec::new()), |n| pin::read(&n, reader, sketch));
+        let across_fold = top.get("across_fold").map_or(Some(Vec::new()), |n| {
+            n.each(KINDS_ACROSS.len(), |k| {
+                k.one_of(&KINDS_ACROSS, |t| {
+                    Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t))
+                })
+            })
+        });
+        let slots = top
+            .get("slots")
+            .map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch));
+        let at_fold = top
+            .get("at_fold")
+            .map_or(Some(Vec::new()), |n| fold_choice::read(&n, sketch));
+        let slack = top.get("slack").map_or(Some(Slack::default()), |n| {
+            preferences::read_slack(&n, sketch)
+        });
+        let emphasis = top
+            .get("emphasis")
+            .map_or(Some(None), |n| preferences::read_emphasis(&n).map(Some));
+        let (target, margin, fold_guard) = target?;
+        Some(FitDecisions {
+            target,
+            margin,
+            fold_guard,
+            approach: approach?,
+            snap: snap?,
+            pins: pins?,
+            across_fold: across_fold?,
+            slots: slots?,
+            at_fold: at_fold?,
+            slack: slack?,
+            emphasis: emphasis?,
+        })
+    }
+
+    /// Rules that hold between these decisions and those of the stations before, as findings at their fields.
+    pub(crate) fn check_against(
+        &self,
+        top: &Node<'_>,
+        sketch: &SketchDecisions,
+        photos: &PhotoDecisions,
+    ) {
+        let (from, to) = (sketch.sketch.canvas.pages, self.target.pages);
+        if let Some(approach) = self.approach
+            && let Some(node) = top.get("approach")
+            && !Approach::that_apply(from, to).contains(&approach)
+        {
+            let names: Vec<&str> = Approach::that_apply(from, to)
+                .iter()
+                .map(|a| a.name())
+                .collect();
+            node.wrong(format!(
+                "auto, {} for a sketch of {from} and a target of {to}",
+                names.join(", ")
+            ));
+        }
+        check_slots(top, &sketch.sketch, photos, &self.slots);
     }
 }
 
@@ -104,90 +330,12 @@ fn read_request(top: &Node<'_>, findings: &Findings) -> Option<Request> {
     let reader = Reader {
         unit: unit.unwrap_or_default(),
     };
-    let sketch = top
-        .need("sketch", "a sketch document")
-        .and_then(|n| read_inner_sketch(&n, findings));
-    let target = top
-        .need("target", "an object with page and pages")
-        .and_then(|n| read_target(&n, reader));
-    let photos = top
-        .get("photos")
-        .map_or(Some(Photos::AsDrawn), |n| read_photos(&n, reader));
-    let whole = top.get("photo_rule").map_or(Some(false), |n| {
-        n.one_of(&["trim", "whole"], |t| match t {
-            "trim" => Some(false),
-            "whole" => Some(true),
-            _ => None,
-        })
-    });
-    let approach = top.get("approach").map_or(Some(None), |n| {
-        n.one_of(&Approach::NAMES, Approach::or_auto)
-    });
-    let turn = top.get("turn").map_or(Some(QuarterTurn::default()), |n| {
-        let turn = n
-            .value
-            .as_f64()
-            .filter(|d| d.fract() == 0.0 && *d >= 0.0)
-            .and_then(|d| QuarterTurn::from_degrees(d as u32));
-        if turn.is_none() {
-            n.wrong("0, 90, 180 or 270");
-        }
-        turn
-    });
-    let flip = top.get("flip").map_or(Some(Flip::None), |n| {
-        n.one_of(&Flip::NAMES, Flip::from_name)
-    });
-    let snap = top.get("snap").map_or(Some(Length::ZERO), |n| {
-        n.length(reader.unit, Length::ZERO, COARSEST)
-    });
-    let pins = top
-        .get("pins")
-        .map_or(Some(Vec::new()), |n| pin::read(&n, reader, sketch.as_ref()));
-    let across_fold = top.get("across_fold").map_or(Some(Vec::new()), |n| {
-        n.each(KINDS_ACROSS.len(), |k| {
-            k.one_of(&KINDS_ACROSS, |t| {
-                Kind::from_name(t).filter(|_| KINDS_ACROSS.contains(&t))
-            })
-        })
-    });
-    let holds = holds::read(top, sketch.as_ref());
-    let slots = top
-        .get("slots")
-        .map_or(Some(Vec::new()), |n| slot_choice::read(&n, sketch.as_ref()));
-    let at_fold = top
-        .get("at_fold")
-        .map_or(Some(Vec::new()), |n| fold_choice::read(&n, sketch.as_ref()));
-    let slack = top.get("slack").map_or(Some(Slack::default()), |n| {
-        preferences::read_slack(&n, sketch.as_ref())
-    });
-    let emphasis = top
-        .get("emphasis")
-        .map_or(Some(None), |n| preferences::read_emphasis(&n).map(Some));
-    let (canvas, margin, fold_guard) = target?;
-    let request = Request {
-        unit: unit?,
-        sketch: sketch?,
-        target: canvas,
-        margin,
-        fold_guard,
-        photos: photos?,
-        whole: whole?,
-        approach: approach?,
-        turn: turn?,
-        flip: flip?,
-        snap: snap?,
-        pins: pins?,
-        across_fold: across_fold?,
-        holds: holds?,
-        slots: slots?,
-        fold_at: Vec::new(),
-        doubled: Vec::new(),
-        at_fold: at_fold?,
-        slack: slack?,
-        emphasis: emphasis?,
-    };
-    check_together(top, &request);
-    Some(request)
+    let sketch = SketchDecisions::read(top, findings);
+    let photos = PhotoDecisions::read(top, reader);
+    let fit = FitDecisions::read(top, reader, sketch.as_ref().map(|s| &s.sketch));
+    let (unit, sketch, photos, fit) = (unit?, sketch?, photos?, fit?);
+    fit.check_against(top, &sketch, &photos);
+    Some(Request::of(unit, sketch, photos, fit))
 }
 
 /// Reads the sketch with its findings under `sketch.`.
@@ -229,46 +377,15 @@ fn read_target(node: &Node<'_>, reader: Reader) -> Option<(Canvas, Length, Lengt
     Some((canvas, margin?, guard?))
 }
 
-/// Rules that need more than one field.
-fn check_together(top: &Node<'_>, request: &Request) {
-    let (from, to) = (request.sketch.canvas.pages, request.target.pages);
-    if let Some(approach) = request.approach
-        && let Some(node) = top.get("approach")
-        && !Approach::that_apply(from, to).contains(&approach)
-    {
-        let names: Vec<&str> = Approach::that_apply(from, to)
-            .iter()
-            .map(|a| a.name())
-            .collect();
-        node.wrong(format!(
-            "auto, {} for a sketch of {from} and a target of {to}",
-            names.join(", ")
-        ));
-    }
-    if request.turn.exchanges()
-        && from == 2
-        && let Some(node) = top.get("turn")
-    {
-        node.wrong("0 or 180 for a sketch of two pages");
-    }
-    check_slots(top, request);
-}
-
 /// What she chose for slots must leave each photo its room, and show no more photos than there are.
-fn check_slots(top: &Node<'_>, request: &Request) {
+fn check_slots(top: &Node<'_>, sketch: &Sketch, photos: &PhotoDecisions, slots: &[SlotChoice]) {
     let Some(node) = top.get("slots") else { return };
-    let spans = |id: &String| {
-        request
-            .sketch
-            .index_of(id)
-            .map(|n| request.sketch.blocks[n].extent())
-    };
-    for (choice, node) in request.slots.iter().zip(node.items()) {
+    let spans = |id: &String| sketch.index_of(id).map(|n| sketch.blocks[n].extent());
+    for (choice, node) in slots.iter().zip(node.items()) {
         let Some(frame) = choice.photos.iter().filter_map(spans).reduce(Span::around) else {
             continue;
         };
-        let between = request
-            .sketch
+        let between = sketch
             .blocks
             .iter()
             .filter(|b| b.kind == Kind::Photo && !choice.photos.contains(&b.id));
@@ -282,12 +399,12 @@ fn check_slots(top: &Node<'_>, request: &Request) {
             );
         }
     }
-    let Some(count) = request.photo_count() else {
+    let Some(count) = photos.photos.count() else {
         return;
     };
-    let shown: usize = request.slots.iter().map(|s| s.way.shows() as usize).sum();
-    let named: usize = request.slots.iter().map(|s| s.photos.len()).sum();
-    let all_named = named >= request.sketch.photo_slots();
+    let shown: usize = slots.iter().map(|s| s.way.shows() as usize).sum();
+    let named: usize = slots.iter().map(|s| s.photos.len()).sum();
+    let all_named = named >= sketch.photo_slots();
     if shown > count || all_named && shown != count {
         node.wrong_because(
             format!("choices that show {shown} photos"),

@@ -1,10 +1,10 @@
 //! The ten stations of a page in the making, where it stands, and what is to be decided next.
 
-use crate::document::{Invalid, Node};
+use super::grounds::Grounds;
 use serde_json::Value;
 
 /// A station, in the order in which makers work.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub enum Station {
     /// What is asked, by when, with which kit.
     Call,
@@ -75,6 +75,23 @@ impl Station {
         Station::ALL.into_iter().find(|s| s.name() == name)
     }
 
+    /// The stations whose decisions it builds on: when these change after it was settled, it needs a look.
+    pub const fn builds_on(self) -> &'static [Station] {
+        use Station::{Build, Call, Clusters, Cut, Fit, Papers, Photos, Sketch, Words};
+        match self {
+            Call => &[],
+            Sketch => &[Call],
+            Photos => &[Sketch],
+            Fit => &[Sketch, Photos],
+            Papers => &[Sketch, Photos, Fit],
+            Cut => &[Sketch, Photos, Fit, Papers],
+            Words => &[Sketch, Photos, Fit],
+            Clusters => &[Sketch, Photos, Fit, Words],
+            Build => &[Sketch, Photos, Fit, Papers, Cut, Words, Clusters],
+            Station::Log => &[],
+        }
+    }
+
     /// What is to be decided there, as the next thing to do.
     pub const fn decision(self) -> &'static str {
         match self {
@@ -93,7 +110,15 @@ impl Station {
 }
 
 impl State {
-    const NAMES: [&'static str; 3] = ["open", "settled", "needs-a-look"];
+    /// The names that documents use.
+    pub const NAMES: [&'static str; 3] = ["open", "settled", "needs-a-look"];
+
+    /// The state of that name.
+    pub fn from_name(name: &str) -> Option<State> {
+        [State::Open, State::Settled, State::NeedsALook]
+            .into_iter()
+            .find(|s| s.name() == name)
+    }
 
     /// Its name in documents.
     pub const fn name(self) -> &'static str {
@@ -101,73 +126,85 @@ impl State {
     }
 }
 
+/// How one station of a page stands.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Standing {
+    /// Which.
+    pub station: Station,
+    /// How it stands.
+    pub state: State,
+    /// What changed since it was settled, in a maker's words; nothing where it was not, or stands as it was.
+    pub changed: Vec<&'static str>,
+}
+
 /// Where a page stands.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Progress {
-    /// Each station's state, in order.
-    pub states: [(Station, State); 10],
+    /// Each station, in order.
+    pub stations: Vec<Standing>,
     /// The next decision, in words; none when all ten are settled.
     pub next: Option<String>,
 }
 
-/// Where a plan stands: what the maker has marked (`"stations": {"sketch": "settled"}`), and a fit that can't hold.
+/// Where a plan stands: what the maker has marked, what changed since she settled it, and a fit that can't hold.
 pub fn progress(plan: &Value, clash: Option<&str>) -> Progress {
-    let marked = |s: Station| match plan
-        .get("stations")
-        .and_then(|m| m.get(s.name()))
-        .and_then(Value::as_str)
-    {
-        Some("settled") => State::Settled,
-        Some("needs-a-look") => State::NeedsALook,
-        _ => State::Open,
-    };
-    let state = |s: Station| {
-        if s == Station::Fit && clash.is_some() {
-            State::NeedsALook
-        } else {
-            marked(s)
-        }
-    };
-    let states = Station::ALL.map(|s| (s, state(s)));
-    let wanting = states
-        .iter()
-        .find(|s| s.1 == State::NeedsALook)
-        .or_else(|| states.iter().find(|s| s.1 == State::Open));
-    let next = wanting.map(|(station, _)| match (station, clash) {
+    let stations: Vec<Standing> = Station::ALL
+        .into_iter()
+        .map(|s| match Standing::of(plan, s) {
+            fit if s == Station::Fit && clash.is_some() => Standing {
+                state: State::NeedsALook,
+                ..fit
+            },
+            standing => standing,
+        })
+        .collect();
+    let first = |state| stations.iter().find(|s| s.state == state);
+    let wanting = first(State::NeedsALook).or_else(|| first(State::Open));
+    let next = wanting.map(|s| match (s.station, clash) {
         (Station::Fit, Some(clash)) => clash.to_owned(),
+        (station, _) if !s.changed.is_empty() => {
+            format!(
+                "{} again: {} changed",
+                station.decision(),
+                listed(&s.changed)
+            )
+        }
         (station, _) => station.decision().to_owned(),
     });
-    Progress { states, next }
+    Progress { stations, next }
 }
 
-/// Checks a plan's marks, as findings under `stations`.
-pub(super) fn check(plan: &Node<'_>) {
-    let Some(marks) = plan.get("stations") else {
-        return;
-    };
-    for name in marks.object().into_iter().flat_map(|o| o.keys()) {
-        if Station::from_name(name).is_none() {
-            marks.wrong_because(
-                format!("“{name}”"),
-                Station::ALL.map(Station::name).join(", "),
-            );
-        } else if let Some(state) = marks.get(name) {
-            state.one_of(&State::NAMES, |n| State::NAMES.contains(&n).then_some(()));
+impl Standing {
+    /// How a station of a plan stands: what the maker has marked, and what changed since.
+    pub fn of(plan: &Value, station: Station) -> Standing {
+        let section = plan.get(station.name());
+        let mark = section
+            .and_then(|s| s.get("mark"))
+            .and_then(Value::as_str)
+            .and_then(State::from_name)
+            .unwrap_or(State::Open);
+        let changed = match (mark, section) {
+            (State::Settled, Some(section)) => Grounds::written_in(section).changed_in(plan),
+            _ => Vec::new(),
+        };
+        Standing {
+            station,
+            state: if changed.is_empty() {
+                mark
+            } else {
+                State::NeedsALook
+            },
+            changed,
         }
     }
 }
 
-/// All findings about a plan's marks.
-///
-/// # Errors
-/// When a mark is of no station, or of no state.
-pub fn check_marks(plan: &Value) -> Result<(), Invalid> {
-    let findings = crate::document::Findings::default();
-    check(&Node::top(plan, &findings));
-    if findings.is_empty() {
-        Ok(())
-    } else {
-        findings.finish(Some(()))
+/// “the sketch”, “the sketch and the photos”, “the sketch, the photos and the page”.
+fn listed(words: &[&str]) -> String {
+    match words {
+        [] => String::new(),
+        [one] => (*one).to_owned(),
+        [first @ .., last] => format!("{} and {last}", first.join(", ")),
     }
 }
 
@@ -176,25 +213,29 @@ mod tests {
     use super::*;
     use serde_json::json;
 
+    fn marked(mark: &str, stations: &[&str]) -> Value {
+        let section = |s: &&str| ((*s).to_owned(), json!({"mark": mark}));
+        Value::Object(stations.iter().map(section).collect())
+    }
+
     #[test]
     fn the_next_decision_is_the_first_that_is_open() {
-        let plan = json!({"stations": {"call": "settled", "sketch": "settled"}});
-        let found = progress(&plan, None);
+        let found = progress(&marked("settled", &["call", "sketch"]), None);
         assert_eq!(found.next.as_deref(), Some("choose the prints"));
-        assert_eq!(found.states[1], (Station::Sketch, State::Settled));
-        assert_eq!(found.states[3], (Station::Fit, State::Open));
+        let states: Vec<State> = found.stations.iter().map(|s| s.state).collect();
+        assert_eq!(states[..3], [State::Settled, State::Settled, State::Open]);
     }
 
     #[test]
     fn what_needs_a_look_comes_first_and_a_clash_says_why() {
-        let plan =
-            json!({"stations": {"call": "settled", "fit": "settled", "papers": "needs-a-look"}});
+        let mut plan = marked("settled", &["call", "fit"]);
+        plan["papers"] = json!({"mark": "needs-a-look"});
         assert_eq!(
             progress(&plan, None).next.as_deref(),
             Some("choose the papers")
         );
         let clash = progress(&plan, Some("These pins can't hold together."));
-        assert_eq!(clash.states[3].1, State::NeedsALook);
+        assert_eq!(clash.stations[3].state, State::NeedsALook);
         assert_eq!(
             clash.next.as_deref(),
             Some("These pins can't hold together.")
@@ -203,23 +244,17 @@ mod tests {
 
     #[test]
     fn a_page_with_all_settled_has_nothing_next() {
-        let marks: serde_json::Map<String, Value> = Station::ALL
-            .iter()
-            .map(|s| (s.name().to_owned(), json!("settled")))
-            .collect();
-        assert_eq!(progress(&json!({"stations": marks}), None).next, None);
+        let plan = marked("settled", &Station::ALL.map(Station::name));
+        assert_eq!(progress(&plan, None).next, None);
     }
 
     #[test]
-    fn unknown_marks_are_found() {
-        assert!(check_marks(&json!({"stations": {"fit": "settled"}})).is_ok());
-        assert!(check_marks(&json!({})).is_ok());
-        let found = check_marks(&json!({"stations": {"fit": "done", "oven": "open"}}))
-            .expect_err("two findings")
-            .findings;
-        assert_eq!(
-            found.iter().map(|f| f.path.as_str()).collect::<Vec<_>>(),
-            ["stations.fit", "stations"]
-        );
+    fn a_station_builds_on_stations_before_it() {
+        for station in Station::ALL {
+            assert!(
+                station.builds_on().iter().all(|b| *b < station),
+                "{station:?}"
+            );
+        }
     }
 }

@@ -120,9 +120,8 @@ pub(crate) async fn team(app: &App, team: Uuid, name: &str) -> Result<Vec<u8>, F
                 .into_iter()
                 .rev()
             {
-                let plan = revisions::find(&app.pool, team, row.id, revision.revision)
+                let plan = revisions::plan_at(&app.pool, team, row.id, revision.revision)
                     .await?
-                    .map(|p| p.plan)
                     .unwrap_or_default();
                 let made_at = revision
                     .made_at

@@ -15,7 +15,7 @@ use axum::extract::State;
 use axum::http::{HeaderMap, HeaderValue, header};
 use metrosk_core::Cancel;
 use metrosk_core::fit::Proposal;
-use metrosk_core::plan;
+use metrosk_core::plan::Plan;
 use metrosk_sheet::{Paper, Subject};
 use serde::Deserialize;
 use serde_json::Value;
@@ -167,7 +167,7 @@ impl Made {
     async fn of(app: &App, member: &Member, id: Uuid) -> Result<Made, Failure> {
         let row = find(app, member, id).await?;
         // The drawing's numbers are the sketch card's, so the sketch counts as it lies in the plan.
-        let sketch = plan::fit_of(&row.plan)?.sketch;
+        let sketch = Plan::from_json(&row.plan)?.sketch.decisions.sketch;
         let proposal = layouts::made(&app.compute, member.team(), row.plan)
             .await?
             .map_err(no_layout)?;

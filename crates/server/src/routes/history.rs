@@ -3,20 +3,19 @@
 use super::body::{Body, Id, QueryParams};
 use super::names;
 use super::once::{Answer, Once, Write, begin};
-use super::pages::{finish, view};
+use super::pages::{finish, page_view};
 use crate::auth::{Maker, Member};
 use crate::error::{Failure, Problem};
 use crate::schema::{
     NewVersion, PageView, PlanChange, Return, RevisionPlan, RevisionView, Step, VersionView,
 };
 use crate::state::App;
-use crate::store::pages;
-use crate::store::revisions::{self, Change, PlanRow};
+use crate::store::revisions::{self, NewRevision, StationRow};
 use axum::Json;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use metrosk_core::document::Invalid;
-use metrosk_core::plan;
+use metrosk_core::plan::{self, Change, Station};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
@@ -24,9 +23,10 @@ use uuid::Uuid;
 /// Most revisions in one answer.
 const MOST: i64 = 200;
 
-/// Appends a revision of a page's plan. The whole plan is sent, with the revision it started from.
+/// Changes sections of a page's plan, each change a revision. It is refused where one of these sections has been changed since the
+/// revision it started from; what happened to other sections does not matter.
 #[utoipa::path(
-    put, operation_id = "write_plan", path = "/api/pages/{id}/plan", tag = "pages", request_body = PlanChange,
+    patch, operation_id = "change_plan", path = "/api/pages/{id}/plan", tag = "pages", request_body = PlanChange,
     params(("id" = Uuid, Path), ("Idempotency-Key" = Option<String>, Header)),
     responses(
         (status = 200, body = PageView),
@@ -42,41 +42,151 @@ pub(crate) async fn write(
     maker: Maker,
     once: Once,
     Id(id): Id,
-    Body(change): Body<PlanChange>,
+    Body(asked): Body<PlanChange>,
 ) -> Result<Answer, Failure> {
-    plan::fit_of(&change.plan).map_err(|e| names::under("plan", e))?;
-    let reason = names::short("reason", &change.reason)?;
-    let mut write = begin!(once, &app, &maker, &format!("write plan {id}"));
-    advance(&mut write, &maker, id, change.revision).await?;
-    let appended = Change {
-        plan: &change.plan,
-        author: maker.name(),
-        reason: &reason,
-        step: &reason,
-        undo_to: Some(change.revision),
-        redo_to: None,
-    };
-    revisions::append(write.db(), maker.team(), id, change.revision + 1, appended).await?;
-    finish(&app, write, &maker, id, StatusCode::OK).await
+    let station = station("station", &asked.station)?;
+    let reason = names::short("reason", &asked.reason)?;
+    let write = begin!(once, &app, &maker, &format!("change plan {id}"));
+    let mut page = Writing::of(write, &maker, id, asked.revision).await?;
+    let change = plan::changed(&page.newest.plan, station, &asked.patch)
+        .map_err(|e| names::under("patch", e))?;
+    page.must_stand_still(&change.touches()).await?;
+    let mut steps = page.steps(station);
+    steps.undo.push(page.next());
+    steps.redo.clear();
+    page.append(station, &change, &reason, steps).await?;
+    finish(&app, page.write, &maker, id, StatusCode::OK).await
 }
 
-/// Moves the page on from a revision; who comes too late is told, with the newest.
-async fn advance(write: &mut Write, maker: &Maker, id: Uuid, from: i32) -> Result<(), Failure> {
-    if (1..i32::MAX).contains(&from)
-        && revisions::advance(write.db(), maker.team(), id, from).await?
-    {
-        return Ok(());
+/// A page whose plan is being changed: nobody else can change it until that is done.
+struct Writing<'a> {
+    write: Write,
+    maker: &'a Maker,
+    id: Uuid,
+    /// The revision that the change started from.
+    from: i32,
+    newest: revisions::Newest,
+    stations: Vec<StationRow>,
+}
+
+impl<'a> Writing<'a> {
+    async fn of(
+        mut write: Write,
+        maker: &'a Maker,
+        id: Uuid,
+        from: i32,
+    ) -> Result<Writing<'a>, Failure> {
+        let newest = revisions::lock(write.db(), maker.team(), id)
+            .await?
+            .ok_or(Failure::Missing("page"))?;
+        let stations = revisions::stations(write.db(), maker.team(), id).await?;
+        let mut page = Writing {
+            write,
+            maker,
+            id,
+            from,
+            newest,
+            stations,
+        };
+        if (1..=page.newest.revision).contains(&from) && from < i32::MAX {
+            Ok(page)
+        } else {
+            Err(page.stale().await?)
+        }
     }
-    let row = pages::find(write.db(), maker.team(), id)
-        .await?
-        .ok_or(Failure::Missing("page"))?;
-    Err(Failure::Stale {
-        yours: from,
-        newest: Box::new(view(row)),
+
+    /// The number of the revision to come.
+    const fn next(&self) -> i32 {
+        self.newest.revision + 1
+    }
+
+    /// The answer to who comes too late: with the newest.
+    async fn stale(&mut self) -> Result<Failure, Failure> {
+        let newest = page_view(self.write.db(), self.maker.team(), self.id).await?;
+        Ok(Failure::Stale {
+            yours: self.from,
+            newest: Box::new(newest),
+        })
+    }
+
+    fn station(&self, station: Station) -> Option<&StationRow> {
+        self.stations.iter().find(|s| s.station == station.name())
+    }
+
+    /// What undo and redo lead to at a station.
+    fn steps(&self, station: Station) -> StationRow {
+        self.station(station).cloned().unwrap_or_default()
+    }
+
+    /// Whether none of these sections has been changed since the revision that the change started from.
+    async fn must_stand_still(&mut self, sections: &[Station]) -> Result<(), Failure> {
+        let moved = |s: &Station| self.station(*s).is_some_and(|row| row.revision > self.from);
+        if sections.iter().any(moved) {
+            return Err(self.stale().await?);
+        }
+        Ok(())
+    }
+
+    /// Undo and redo start from what the station's trail was.
+    async fn must_have_seen(&mut self, station: Station) -> Result<StationRow, Failure> {
+        let row = self.steps(station);
+        if row.steps_revision > self.from {
+            return Err(self.stale().await?);
+        }
+        Ok(row)
+    }
+
+    /// The change that a step leads to, as a patch of what stands now. What stands otherwise since stays as it is: that is said instead.
+    async fn step(&mut self, revision: i32, back: bool) -> Result<(Change, String), Failure> {
+        let step = revisions::step(self.write.db(), self.maker.team(), self.id, revision)
+            .await?
+            .ok_or(Failure::Missing("version"))?;
+        let (patch, other) = if back {
+            (&step.inverse, &step.patch)
+        } else {
+            (&step.patch, &step.inverse)
+        };
+        if !plan::holds(&self.newest.plan, other) {
+            let way = if back { "undone" } else { "redone" };
+            return Err(Failure::Standing(format!(
+                "“{}” can't be {way} on its own: what it changed has been changed since at another station. The history leads back to any version.",
+                step.reason
+            )));
+        }
+        let plan = plan::patched(&self.newest.plan, patch);
+        Ok((Change::between(&self.newest.plan, plan), step.reason))
+    }
+
+    async fn append(
+        &mut self,
+        station: Station,
+        change: &Change,
+        reason: &str,
+        steps: StationRow,
+    ) -> Result<(), Failure> {
+        let new = NewRevision {
+            revision: self.next(),
+            station: station.name(),
+            change,
+            author: self.maker.name(),
+            reason,
+            undo: steps.undo,
+            redo: steps.redo,
+        };
+        revisions::append(self.write.db(), self.maker.team(), self.id, new).await?;
+        Ok(())
+    }
+}
+
+/// The station of that name.
+fn station(field: &str, name: &str) -> Result<Station, Invalid> {
+    Station::from_name(name).ok_or_else(|| {
+        let all = Station::ALL.map(Station::name).join(", ");
+        Invalid::one(field, format!("“{name}”"), all)
     })
 }
 
-/// Takes the last change back, whoever made it and whenever: its own step can be redone.
+/// Takes the last change made at a station back, whoever made it and whenever: it can be redone.
 #[utoipa::path(
     post, operation_id = "undo", path = "/api/pages/{id}/undo", tag = "pages", request_body = Step,
     params(("id" = Uuid, Path), ("Idempotency-Key" = Option<String>, Header)),
@@ -94,30 +204,24 @@ pub(crate) async fn undo(
     maker: Maker,
     once: Once,
     Id(id): Id,
-    Body(step): Body<Step>,
+    Body(asked): Body<Step>,
 ) -> Result<Answer, Failure> {
-    let mut write = begin!(once, &app, &maker, &format!("undo {id}"));
-    advance(&mut write, &maker, id, step.revision).await?;
-    let now = revision(&mut write, &maker, id, step.revision).await?;
-    let to = now
-        .undo_to
+    let station = station("station", &asked.station)?;
+    let write = begin!(once, &app, &maker, &format!("undo {id}"));
+    let mut page = Writing::of(write, &maker, id, asked.revision).await?;
+    let mut steps = page.must_have_seen(station).await?;
+    let last = steps
+        .undo
+        .pop()
         .ok_or_else(|| Failure::Standing("There is nothing to undo.".to_owned()))?;
-    let earlier = revision(&mut write, &maker, id, to).await?;
-    let reason = format!("undone: {}", now.step);
-    // From here undo goes on to what came before, and redo back to where it was.
-    let change = Change {
-        plan: &earlier.plan,
-        author: maker.name(),
-        reason: &reason,
-        step: &earlier.step,
-        undo_to: earlier.undo_to,
-        redo_to: Some(step.revision),
-    };
-    revisions::append(write.db(), maker.team(), id, step.revision + 1, change).await?;
-    finish(&app, write, &maker, id, StatusCode::OK).await
+    let (change, step) = page.step(last, true).await?;
+    steps.redo.push(last);
+    page.append(station, &change, &format!("undone: {step}"), steps)
+        .await?;
+    finish(&app, page.write, &maker, id, StatusCode::OK).await
 }
 
-/// Brings back what undo took.
+/// Brings back what undo took at a station.
 #[utoipa::path(
     post, operation_id = "redo", path = "/api/pages/{id}/redo", tag = "pages", request_body = Step,
     params(("id" = Uuid, Path), ("Idempotency-Key" = Option<String>, Header)),
@@ -135,26 +239,21 @@ pub(crate) async fn redo(
     maker: Maker,
     once: Once,
     Id(id): Id,
-    Body(step): Body<Step>,
+    Body(asked): Body<Step>,
 ) -> Result<Answer, Failure> {
-    let mut write = begin!(once, &app, &maker, &format!("redo {id}"));
-    advance(&mut write, &maker, id, step.revision).await?;
-    let now = revision(&mut write, &maker, id, step.revision).await?;
-    let to = now
-        .redo_to
+    let station = station("station", &asked.station)?;
+    let write = begin!(once, &app, &maker, &format!("redo {id}"));
+    let mut page = Writing::of(write, &maker, id, asked.revision).await?;
+    let mut steps = page.must_have_seen(station).await?;
+    let next = steps
+        .redo
+        .pop()
         .ok_or_else(|| Failure::Standing("There is nothing to redo.".to_owned()))?;
-    let undone = revision(&mut write, &maker, id, to).await?;
-    let reason = format!("redone: {}", undone.step);
-    let change = Change {
-        plan: &undone.plan,
-        author: maker.name(),
-        reason: &reason,
-        step: &undone.step,
-        undo_to: Some(step.revision),
-        redo_to: undone.redo_to,
-    };
-    revisions::append(write.db(), maker.team(), id, step.revision + 1, change).await?;
-    finish(&app, write, &maker, id, StatusCode::OK).await
+    let (change, step) = page.step(next, false).await?;
+    steps.undo.push(next);
+    page.append(station, &change, &format!("redone: {step}"), steps)
+        .await?;
+    finish(&app, page.write, &maker, id, StatusCode::OK).await
 }
 
 /// Returns to the plan of an earlier revision; the ones in between stay in the history.
@@ -175,33 +274,22 @@ pub(crate) async fn return_to(
     maker: Maker,
     once: Once,
     Id(id): Id,
-    Body(step): Body<Return>,
+    Body(asked): Body<Return>,
 ) -> Result<Answer, Failure> {
-    let mut write = begin!(once, &app, &maker, &format!("return {id}"));
-    advance(&mut write, &maker, id, step.revision).await?;
-    let wanted = revision(&mut write, &maker, id, step.to).await?;
-    let reason = format!("returned to version {}", step.to);
-    let change = Change {
-        plan: &wanted.plan,
-        author: maker.name(),
-        reason: &reason,
-        step: &reason,
-        undo_to: Some(step.revision),
-        redo_to: None,
-    };
-    revisions::append(write.db(), maker.team(), id, step.revision + 1, change).await?;
-    finish(&app, write, &maker, id, StatusCode::OK).await
-}
-
-async fn revision(
-    write: &mut Write,
-    maker: &Maker,
-    id: Uuid,
-    revision: i32,
-) -> Result<PlanRow, Failure> {
-    revisions::find(write.db(), maker.team(), id, revision)
+    let station = station("station", &asked.station)?;
+    let write = begin!(once, &app, &maker, &format!("return {id}"));
+    let mut page = Writing::of(write, &maker, id, asked.revision).await?;
+    let wanted = revisions::plan_at(page.write.db(), maker.team(), id, asked.to)
         .await?
-        .ok_or(Failure::Missing("version"))
+        .ok_or(Failure::Missing("version"))?;
+    let change = Change::between(&page.newest.plan, wanted);
+    page.must_stand_still(&change.touches()).await?;
+    let mut steps = page.steps(station);
+    steps.undo.push(page.next());
+    steps.redo.clear();
+    let reason = format!("returned to version {}", asked.to);
+    page.append(station, &change, &reason, steps).await?;
+    finish(&app, page.write, &maker, id, StatusCode::OK).await
 }
 
 /// From where in a history.
@@ -239,6 +327,7 @@ pub(crate) async fn history(
     .await?;
     let view = |r: revisions::RevisionRow| RevisionView {
         revision: r.revision,
+        station: r.station,
         author: r.author,
         reason: r.reason,
         made_at: r.made_at,
@@ -263,13 +352,17 @@ pub(crate) async fn one(
     path: Result<Path<(Uuid, i32)>, axum::extract::rejection::PathRejection>,
 ) -> Result<Json<RevisionPlan>, Failure> {
     let Path((id, revision)) = path.map_err(|_| Failure::Missing("version"))?;
-    let row = revisions::find(&app.pool, member.team(), id, revision)
-        .await?
-        .ok_or(Failure::Missing("version"))?;
+    let found = (
+        revisions::reason(&app.pool, member.team(), id, revision).await?,
+        revisions::plan_at(&app.pool, member.team(), id, revision).await?,
+    );
+    let (Some(reason), Some(plan)) = found else {
+        return Err(Failure::Missing("version"));
+    };
     Ok(Json(RevisionPlan {
         revision,
-        reason: row.reason,
-        plan: row.plan,
+        reason,
+        plan,
     }))
 }
 

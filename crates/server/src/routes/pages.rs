@@ -8,21 +8,23 @@ use crate::auth::{Maker, Member};
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::layouts;
-use crate::schema::{DetailsView, NewPage, PageCard, PageChange, PageView, StationView};
+use crate::schema::{DetailsView, NewPage, PageCard, PageChange, PageView};
 use crate::state::App;
 use crate::store::pages::{self, Details, PageRow, Shelf};
-use crate::store::revisions::{self, Change};
+use crate::store::revisions;
 use crate::store::sketches;
+use crate::views;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use metrosk_core::Cancel;
 use metrosk_core::document::Invalid;
 use metrosk_core::fit::back;
-use metrosk_core::plan::{self, Defaults, Progress};
+use metrosk_core::plan::{self, Defaults, Plan, brought_up};
 use metrosk_core::sketch::Sketch;
 use serde::Deserialize;
 use serde_json::Value;
+use sqlx::PgConnection;
 use time::Date;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -88,7 +90,7 @@ pub(crate) async fn list(
     for row in rows.iter().filter(|r| !r.known) {
         layouts::make_later(&app, member.team(), row);
     }
-    Ok(Json(rows.into_iter().map(card).collect()))
+    Ok(Json(rows.into_iter().map(views::card).collect()))
 }
 
 /// One page with its newest plan.
@@ -105,7 +107,8 @@ pub(crate) async fn show(
     member: Member,
     Id(id): Id,
 ) -> Result<Json<PageView>, Failure> {
-    Ok(Json(view(find(&app, &member, id).await?)))
+    let mut db = app.pool.acquire().await?;
+    Ok(Json(page_view(&mut db, member.team(), id).await?))
 }
 
 /// The plan for the back of a page, with what shows through the front held in place.
@@ -118,18 +121,19 @@ async fn plan_for_back(
     sketch: Sketch,
 ) -> Result<Value, Failure> {
     let work = move |cancel: &Cancel| {
-        let front = plan::proposal_while(&front, cancel)?
+        let front = Plan::from_json(&front)?
+            .fitted(cancel)
             .ok_or(Failure::Busy)?
-            .map_err(|why| {
+            .map_err(|conflict| {
                 Invalid::one(
                     "back_of",
-                    why,
+                    conflict.text,
                     "a page whose pins and limits can hold together",
                 )
             })?;
         let back = back(&front.layout, &see_through, &sketch)?;
         let plan = plan::with_back(first, &front.layout, &back);
-        plan::fit_of(&plan)?;
+        Plan::from_json(&plan)?;
         Ok(plan)
     };
     app.compute.run(team, Work::Fit, work).await?
@@ -188,17 +192,10 @@ pub(crate) async fn start(
         name: &name,
         due: new.due,
         author: maker.name(),
+        plan: &first,
+        reason: "started from the sketch",
     };
     let id = pages::insert(write.db(), maker.team(), page).await?;
-    let change = Change {
-        plan: &first,
-        author: maker.name(),
-        reason: "started from the sketch",
-        step: "started from the sketch",
-        undo_to: None,
-        redo_to: None,
-    };
-    revisions::append(write.db(), maker.team(), id, 1, change).await?;
     finish(&app, write, &maker, id, StatusCode::CREATED).await
 }
 
@@ -238,7 +235,7 @@ pub(crate) async fn change(
     if moved {
         tx.commit().await?;
     }
-    let newest = view(find(&app, &maker, id).await?);
+    let newest = page_view(&mut *app.pool.acquire().await?, maker.team(), id).await?;
     if moved {
         Ok(Json(newest))
     } else {
@@ -316,13 +313,6 @@ pub(crate) async fn copy(
 ) -> Result<Answer, Failure> {
     let row = find(&app, &maker, id).await?;
     let mut write = begin!(once, &app, &maker, &format!("copy page {id}"));
-    let page = pages::NewPage {
-        sketch: row.sketch_id,
-        name: &copied(&row.name),
-        due: None,
-        author: maker.name(),
-    };
-    let copy = pages::insert(write.db(), maker.team(), page).await?;
     let reason = names::short(
         "reason",
         &format!(
@@ -330,15 +320,15 @@ pub(crate) async fn copy(
             row.name.chars().take(150).collect::<String>()
         ),
     )?;
-    let change = Change {
-        plan: &row.plan,
+    let page = pages::NewPage {
+        sketch: row.sketch_id,
+        name: &copied(&row.name),
+        due: None,
         author: maker.name(),
+        plan: &brought_up(&row.plan),
         reason: &reason,
-        step: &reason,
-        undo_to: None,
-        redo_to: None,
     };
-    revisions::append(write.db(), maker.team(), copy, 1, change).await?;
+    let copy = pages::insert(write.db(), maker.team(), page).await?;
     finish(&app, write, &maker, copy, StatusCode::CREATED).await
 }
 
@@ -353,8 +343,13 @@ pub(crate) async fn finish(
     let row = pages::find(write.db(), member.team(), id)
         .await?
         .ok_or(Failure::Missing("page"))?;
-    let answer = write.finish(status, &view(row.clone())).await?;
-    layouts::make_later(app, member.team(), &row);
+    let trails = revisions::trails(write.db(), member.team(), id).await?;
+    let answer = write
+        .finish(status, &views::page(row.clone(), trails))
+        .await?;
+    if !row.known {
+        layouts::make_later(app, member.team(), &row);
+    }
     Ok(answer)
 }
 
@@ -365,69 +360,15 @@ pub(crate) async fn find(app: &App, member: &Member, id: Uuid) -> Result<PageRow
         .ok_or(Failure::Missing("page"))
 }
 
-fn stations(progress: &Progress) -> Vec<StationView> {
-    progress
-        .states
-        .iter()
-        .map(|(station, state)| StationView {
-            name: station.name().to_owned(),
-            state: state.name().to_owned(),
-        })
-        .collect()
-}
-
-/// A page as it hangs on the table: by its sketch until its layout is known, and where pins clash.
-pub(crate) fn card(mut row: PageRow) -> PageCard {
-    let progress = plan::progress(&row.plan, row.clash.as_deref());
-    let layout = row
-        .layout
-        .take()
-        .unwrap_or_else(|| row.plan["fit"]["sketch"].take());
-    PageCard {
-        id: row.id,
-        name: row.name,
-        sketch: row.sketch_id,
-        due: row.due,
-        finished: row.finished_at.is_some(),
-        archived: row.archived_at.is_some(),
-        details_revision: row.details_revision,
-        revision: row.revision,
-        author: row.author,
-        reason: row.reason,
-        changed_at: row.changed_at,
-        stations: stations(&progress),
-        next: progress.next,
-        layout,
-        known: row.known,
-        clash: row.clash,
-    }
-}
-
-/// A page with its plan.
-pub(crate) fn view(row: PageRow) -> PageView {
-    let progress = plan::progress(&row.plan, row.clash.as_deref());
-    let credit = Sketch::from_json(&row.plan["fit"]["sketch"])
-        .ok()
-        .and_then(|s| s.credit());
-    PageView {
-        credit,
-        id: row.id,
-        name: row.name,
-        sketch: row.sketch_id,
-        due: row.due,
-        finished: row.finished_at.is_some(),
-        archived: row.archived_at.is_some(),
-        details_revision: row.details_revision,
-        revision: row.revision,
-        plan: row.plan,
-        author: row.author,
-        reason: row.reason,
-        undo: row.undo,
-        redo: row.redo,
-        undo_plan: row.undo_plan,
-        redo_plan: row.redo_plan,
-        changed_at: row.changed_at,
-        stations: stations(&progress),
-        next: progress.next,
-    }
+/// A page of a team's, with its plan and what undo and redo lead to.
+pub(crate) async fn page_view(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+) -> Result<PageView, Failure> {
+    let row = pages::find(&mut *db, team, id)
+        .await?
+        .ok_or(Failure::Missing("page"))?;
+    let trails = revisions::trails(db, team, id).await?;
+    Ok(views::page(row, trails))
 }

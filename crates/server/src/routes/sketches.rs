@@ -136,7 +136,7 @@ pub(crate) async fn pages_of(
 ) -> Result<Json<Vec<PageCard>>, Failure> {
     find(&app, &member, id).await?;
     let rows = pages::of_sketch(&app.pool, member.team(), id).await?;
-    Ok(Json(rows.into_iter().map(super::pages::card).collect()))
+    Ok(Json(rows.into_iter().map(crate::views::card).collect()))
 }
 
 /// A sketch as its document, to take away.

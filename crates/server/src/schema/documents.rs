@@ -1,20 +1,7 @@
 //! Documents of the Metrosk formats, as shapes.
 
-use super::requests::FitDoc;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-
-/// A page's plan: everything decided so far.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-pub(crate) struct PlanDoc {
-    /// `metrosk-plan/1`
-    pub(crate) format: String,
-    /// The fit that the layout comes from.
-    pub(crate) fit: FitDoc,
-    /// What the maker has marked: a station's name to `open`, `settled` or `needs-a-look`.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) stations: Option<std::collections::BTreeMap<String, String>>,
-}
 
 /// The page of a document and how many.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]

@@ -3,6 +3,7 @@
 use super::{LayoutDoc, PlanDoc, ReadingView, SketchDoc};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
+use std::collections::BTreeMap;
 use time::{Date, OffsetDateTime};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -74,6 +75,8 @@ pub(crate) struct StationView {
     pub(crate) name: String,
     /// `open`, `settled` or `needs-a-look`
     pub(crate) state: String,
+    /// What changed since it was settled, in words.
+    pub(crate) changed: Vec<String>,
 }
 
 /// What can be drawn.
@@ -158,16 +161,8 @@ pub(crate) struct PageView {
     pub(crate) author: String,
     /// Why.
     pub(crate) reason: String,
-    /// What undo takes back, if anything.
-    pub(crate) undo: Option<String>,
-    /// What redo brings back, if anything.
-    pub(crate) redo: Option<String>,
-    /// The plan that undo leads to, so that it can be shown without a connection.
-    #[schema(value_type = Option<PlanDoc>)]
-    pub(crate) undo_plan: Option<Value>,
-    /// The plan that redo leads to.
-    #[schema(value_type = Option<PlanDoc>)]
-    pub(crate) redo_plan: Option<Value>,
+    /// By station, the changes that undo takes back and redo brings back there, the next one last. More may lie further back.
+    pub(crate) trails: BTreeMap<String, TrailView>,
     /// When it was last changed.
     #[serde(with = "time::serde::rfc3339")]
     #[schema(value_type = String, format = DateTime)]
@@ -183,6 +178,8 @@ pub(crate) struct PageView {
 pub(crate) struct RevisionView {
     /// Its number, from 1.
     pub(crate) revision: i32,
+    /// The station at which it was made.
+    pub(crate) station: String,
     /// Who made it.
     pub(crate) author: String,
     /// Why.
@@ -290,30 +287,60 @@ fn some<'de, D: serde::Deserializer<'de>>(from: D) -> Result<Option<Value>, D::E
     Value::deserialize(from).map(Some)
 }
 
-/// A changed plan.
+/// A change of a plan.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct PlanChange {
     /// The revision it started from.
     pub(crate) revision: i32,
-    /// The whole plan.
-    #[schema(value_type = PlanDoc)]
-    pub(crate) plan: Value,
+    /// The station at which it is made.
+    pub(crate) station: String,
+    /// A merge patch (RFC 7396) of the plan's sections, by station: `{"fit": {"snap": 0.25}}`. What is null is removed.
+    #[schema(value_type = BTreeMap<String, Value>)]
+    pub(crate) patch: Value,
     /// Why, in a few words.
     pub(crate) reason: String,
 }
 
+/// What undo and redo lead to at a station.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct TrailView {
+    /// What undo takes back, the next one last.
+    pub(crate) undo: Vec<StepView>,
+    /// What redo brings back, the next one last.
+    pub(crate) redo: Vec<StepView>,
+}
+
+/// A change that undo takes back or redo brings back.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct StepView {
+    /// The revision whose change it is.
+    pub(crate) revision: i32,
+    /// Why it was made.
+    pub(crate) reason: String,
+    /// A merge patch of the plan: what the change set.
+    #[schema(value_type = BTreeMap<String, Value>)]
+    pub(crate) patch: Value,
+    /// What takes it back.
+    #[schema(value_type = BTreeMap<String, Value>)]
+    pub(crate) inverse: Value,
+}
+
 /// A step back or on.
-#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct Step {
     /// The revision it starts from.
     pub(crate) revision: i32,
+    /// The station whose change it takes back or brings back.
+    pub(crate) station: String,
 }
 
 /// A return to an earlier revision.
-#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct Return {
     /// The revision it starts from.
     pub(crate) revision: i32,
+    /// The station at which it is made: undo there takes it back.
+    pub(crate) station: String,
     /// The revision whose plan is wanted again.
     pub(crate) to: i32,
 }

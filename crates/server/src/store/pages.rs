@@ -1,6 +1,8 @@
 //! Pages in the making.
 
-use serde_json::Value;
+use super::revisions::{self, NewRevision};
+use metrosk_core::plan::{Change, Digest, FIT_ENGINE, Station};
+use serde_json::{Value, json};
 use sqlx::{PgConnection, PgExecutor};
 use time::{Date, OffsetDateTime};
 use uuid::Uuid;
@@ -21,47 +23,19 @@ pub(crate) struct PageRow {
     pub(crate) plan: Value,
     pub(crate) author: String,
     pub(crate) reason: String,
-    /// The change that undo takes back.
-    pub(crate) undo: Option<String>,
-    /// The change that redo brings back.
-    pub(crate) redo: Option<String>,
-    /// The plan that undo leads to, where one page is asked for.
-    #[sqlx(default)]
-    pub(crate) undo_plan: Option<Value>,
-    /// The plan that redo leads to, where one page is asked for.
-    #[sqlx(default)]
-    pub(crate) redo_plan: Option<Value>,
     /// Whether the newest plan's layout, or why there is none, is known.
     pub(crate) known: bool,
     pub(crate) layout: Option<Value>,
     pub(crate) clash: Option<String>,
 }
 
-/// The fit's engine: one more whenever the same plan may come to another layout. What an older one computed is computed again.
-macro_rules! engine {
-    () => {
-        1
-    };
-}
-const ENGINE: i32 = engine!();
-
 macro_rules! page {
     ($which:literal) => {
-        page!("", "", $which)
-    };
-    ($more:literal, $join:literal, $which:literal) => {
         concat!(
-            "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, r.plan, r.author, r.reason, ",
-            "CASE WHEN r.undo_to IS NOT NULL THEN r.step END AS undo, d.step AS redo, ",
-            "l.page_id IS NOT NULL AS known, l.layout, l.clash",
-            $more,
-            " FROM pages p ",
+            "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, p.plan, ",
+            "r.author, r.reason, l.digest IS NOT NULL AS known, l.layout, l.clash FROM pages p ",
             "JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
-            "LEFT JOIN page_revisions d ON d.page_id = p.id AND d.revision = r.redo_to ",
-            $join,
-            "LEFT JOIN page_layouts l ON l.page_id = p.id AND l.revision = p.revision AND l.engine = ",
-            engine!(),
-            " WHERE p.team_id = $1 ",
+            "LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $2 WHERE p.team_id = $1 ",
             $which
         )
     };
@@ -89,18 +63,19 @@ pub(crate) async fn list(
     let sql = match shelf {
         Shelf::Making => {
             page!(
-                "AND p.archived_at IS NULL AND p.finished_at IS NULL ORDER BY p.due NULLS LAST, p.changed_at DESC, p.id LIMIT $2 OFFSET $3"
+                "AND p.archived_at IS NULL AND p.finished_at IS NULL ORDER BY p.due NULLS LAST, p.changed_at DESC, p.id LIMIT $3 OFFSET $4"
             )
         }
         Shelf::Finished => page!(
-            "AND p.archived_at IS NULL AND p.finished_at IS NOT NULL ORDER BY p.finished_at DESC, p.id LIMIT $2 OFFSET $3"
+            "AND p.archived_at IS NULL AND p.finished_at IS NOT NULL ORDER BY p.finished_at DESC, p.id LIMIT $3 OFFSET $4"
         ),
         Shelf::Archived => page!(
-            "AND p.archived_at IS NOT NULL ORDER BY p.archived_at DESC, p.id LIMIT $2 OFFSET $3"
+            "AND p.archived_at IS NOT NULL ORDER BY p.archived_at DESC, p.id LIMIT $3 OFFSET $4"
         ),
     };
     sqlx::query_as(sql)
         .bind(team)
+        .bind(FIT_ENGINE)
         .bind(most)
         .bind(from)
         .fetch_all(db)
@@ -114,27 +89,24 @@ pub(crate) async fn of_sketch(
     sketch: Uuid,
 ) -> sqlx::Result<Vec<PageRow>> {
     sqlx::query_as(page!(
-        "AND p.sketch_id = $2 ORDER BY p.changed_at DESC, p.id"
+        "AND p.sketch_id = $3 ORDER BY p.changed_at DESC, p.id"
     ))
     .bind(team)
+    .bind(FIT_ENGINE)
     .bind(sketch)
     .fetch_all(db)
     .await
 }
 
-/// One of a team's, with the plans that undo and redo lead to.
+/// One of a team's.
 pub(crate) async fn find(
     db: impl PgExecutor<'_>,
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<PageRow>> {
-    let sql = page!(
-        ", u.plan AS undo_plan, d.plan AS redo_plan",
-        "LEFT JOIN page_revisions u ON u.page_id = p.id AND u.revision = r.undo_to ",
-        "AND p.id = $2"
-    );
-    sqlx::query_as(sql)
+    sqlx::query_as(page!("AND p.id = $3"))
         .bind(team)
+        .bind(FIT_ENGINE)
         .bind(id)
         .fetch_optional(db)
         .await
@@ -240,23 +212,42 @@ pub(crate) struct NewPage<'a> {
     pub(crate) name: &'a str,
     pub(crate) due: Option<Date>,
     pub(crate) author: &'a str,
+    /// Its first plan, and where that comes from.
+    pub(crate) plan: &'a Value,
+    pub(crate) reason: &'a str,
 }
 
-/// A page with no revision of its plan yet: one must follow in the same transaction.
+/// A page with the first revision of its plan.
 pub(crate) async fn insert(
     db: &mut PgConnection,
     team: Uuid,
     page: NewPage<'_>,
 ) -> sqlx::Result<Uuid> {
     let id = Uuid::new_v4();
-    sqlx::query("INSERT INTO pages (id, team_id, sketch_id, name, due, revision, changed_at) VALUES ($1, $2, $3, $4, $5, 1, clock_timestamp())")
+    sqlx::query("INSERT INTO pages (id, team_id, sketch_id, name, due, revision, plan, changed_at) VALUES ($1, $2, $3, $4, $5, 1, $6, clock_timestamp())")
         .bind(id)
         .bind(team)
         .bind(page.sketch)
         .bind(page.name)
         .bind(page.due)
+        .bind(page.plan)
         .execute(&mut *db)
         .await?;
+    let change = Change {
+        plan: page.plan.clone(),
+        patch: json!({}),
+        inverse: json!({}),
+    };
+    let first = NewRevision {
+        revision: 1,
+        station: Station::Sketch.name(),
+        change: &change,
+        author: page.author,
+        reason: page.reason,
+        undo: Vec::new(),
+        redo: Vec::new(),
+    };
+    revisions::append(&mut *db, team, id, first).await?;
     append_details(
         db,
         team,
@@ -274,25 +265,47 @@ pub(crate) async fn insert(
     Ok(id)
 }
 
-/// Keeps what a revision of a page comes to by this engine, unless something newer is kept.
+/// Keeps what the plans of a digest come to. Where a page's own digest was not known yet, it is now.
 pub(crate) async fn keep_layout(
-    db: impl PgExecutor<'_>,
+    db: &mut PgConnection,
     page: Uuid,
     revision: i32,
+    digest: &Digest,
     layout: Option<&Value>,
     clash: Option<&str>,
 ) -> sqlx::Result<()> {
-    sqlx::query(
-        "INSERT INTO page_layouts (page_id, revision, layout, clash, engine) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (page_id) DO UPDATE \
-         SET revision = excluded.revision, layout = excluded.layout, clash = excluded.clash, engine = excluded.engine \
-         WHERE (page_layouts.revision, page_layouts.engine) < (excluded.revision, excluded.engine)",
+    sqlx::query("INSERT INTO layouts (digest, engine, layout, clash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING")
+        .bind(digest.bytes().as_slice())
+        .bind(FIT_ENGINE)
+        .bind(layout)
+        .bind(clash)
+        .execute(&mut *db)
+        .await?;
+    sqlx::query("UPDATE pages SET fit_digest = $3 WHERE id = $1 AND revision = $2 AND fit_digest IS DISTINCT FROM $3")
+        .bind(page)
+        .bind(revision)
+        .bind(digest.bytes().as_slice())
+        .execute(db)
+        .await?;
+    Ok(())
+}
+
+/// Whether the layout of a digest is known.
+pub(crate) async fn is_known(db: impl PgExecutor<'_>, digest: &Digest) -> sqlx::Result<bool> {
+    sqlx::query_scalar("SELECT EXISTS (SELECT FROM layouts WHERE digest = $1 AND engine = $2)")
+        .bind(digest.bytes().as_slice())
+        .bind(FIT_ENGINE)
+        .fetch_one(db)
+        .await
+}
+
+/// Takes away layouts that no page comes to any more.
+pub(crate) async fn sweep_layouts(db: impl PgExecutor<'_>) -> sqlx::Result<u64> {
+    let done = sqlx::query(
+        "DELETE FROM layouts l WHERE engine < $1 OR made_at < now() - interval '1 day' AND NOT EXISTS (SELECT FROM pages p WHERE p.fit_digest = l.digest)",
     )
-    .bind(page)
-    .bind(revision)
-    .bind(layout)
-    .bind(clash)
-    .bind(ENGINE)
+    .bind(FIT_ENGINE)
     .execute(db)
     .await?;
-    Ok(())
+    Ok(done.rows_affected())
 }

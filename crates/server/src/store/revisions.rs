@@ -1,15 +1,25 @@
-//! A page's history: every change is a revision, and none is ever taken away. Undo and redo are revisions too: each
-//! knows where undo and redo lead from it.
+//! A page's history: every change is a revision, and none is ever taken away. A revision keeps what it changed as a patch, some keep the
+//! whole plan too. Undo and redo are revisions like any other; each station knows which changes they lead to.
 
+use metrosk_core::plan::{self, Change, brought_up, fit_digest};
 use serde_json::Value;
 use sqlx::{PgConnection, PgExecutor};
+use std::collections::BTreeMap;
 use time::OffsetDateTime;
 use uuid::Uuid;
+
+/// Every so many revisions keep the whole plan: no more patches than that are laid over each other to read one.
+const WHOLE_EVERY: i32 = 25;
+/// So many steps back are known to a station; what lies further back is in the history.
+const MOST_STEPS: usize = 500;
+/// So many of them, each way, are told with a page.
+const STEPS_TOLD: usize = 8;
 
 /// A revision without its plan.
 #[derive(Debug, sqlx::FromRow)]
 pub(crate) struct RevisionRow {
     pub(crate) revision: i32,
+    pub(crate) station: String,
     pub(crate) author: String,
     pub(crate) reason: String,
     pub(crate) made_at: OffsetDateTime,
@@ -17,27 +27,258 @@ pub(crate) struct RevisionRow {
     pub(crate) names: Vec<String>,
 }
 
-/// A revision with its plan.
-#[derive(Debug, sqlx::FromRow)]
-pub(crate) struct PlanRow {
+/// A page's newest plan. Nobody else can change it until the transaction ends.
+#[derive(Debug)]
+pub(crate) struct Newest {
+    pub(crate) revision: i32,
     pub(crate) plan: Value,
-    pub(crate) reason: String,
-    /// Which change brought the plan to what it is.
-    pub(crate) step: String,
-    pub(crate) undo_to: Option<i32>,
-    pub(crate) redo_to: Option<i32>,
 }
 
-/// What a new revision says.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Change<'a> {
-    pub(crate) plan: &'a Value,
+/// A station of a page, as writes left it.
+#[derive(Debug, Clone, Default, sqlx::FromRow)]
+pub(crate) struct StationRow {
+    pub(crate) station: String,
+    /// The revision that last changed its section.
+    pub(crate) revision: i32,
+    /// The last revision that was made at it.
+    pub(crate) steps_revision: i32,
+    /// The changes that undo takes back here, the next one last.
+    pub(crate) undo: Vec<i32>,
+    /// The changes that redo brings back here, the next one last.
+    pub(crate) redo: Vec<i32>,
+}
+
+/// A change that undo takes back or redo brings back.
+#[derive(Debug, Clone)]
+pub(crate) struct StepRow {
+    pub(crate) revision: i32,
+    pub(crate) reason: String,
+    pub(crate) patch: Value,
+    pub(crate) inverse: Value,
+}
+
+/// What a station's undo and redo lead to, the next one last.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Trail {
+    pub(crate) undo: Vec<StepRow>,
+    pub(crate) redo: Vec<StepRow>,
+}
+
+/// A revision to come.
+#[derive(Debug, Clone)]
+pub(crate) struct NewRevision<'a> {
+    /// Its number: one after the newest.
+    pub(crate) revision: i32,
+    /// The station at which it is made.
+    pub(crate) station: &'a str,
+    pub(crate) change: &'a Change,
     pub(crate) author: &'a str,
     pub(crate) reason: &'a str,
-    /// Which change brought the plan to what it is: the reason itself, but for steps back and on.
-    pub(crate) step: &'a str,
-    pub(crate) undo_to: Option<i32>,
-    pub(crate) redo_to: Option<i32>,
+    /// What undo and redo lead to at that station afterwards.
+    pub(crate) undo: Vec<i32>,
+    pub(crate) redo: Vec<i32>,
+}
+
+/// A page's newest plan, locked until the transaction ends.
+pub(crate) async fn lock(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: Uuid,
+) -> sqlx::Result<Option<Newest>> {
+    let row: Option<(i32, Value)> = sqlx::query_as(
+        "SELECT revision, plan FROM pages WHERE team_id = $1 AND id = $2 FOR UPDATE",
+    )
+    .bind(team)
+    .bind(page)
+    .fetch_optional(db)
+    .await?;
+    Ok(row.map(|(revision, plan)| Newest {
+        revision,
+        plan: brought_up(&plan).into_owned(),
+    }))
+}
+
+/// A page's stations, as far as anything was decided there.
+pub(crate) async fn stations(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+) -> sqlx::Result<Vec<StationRow>> {
+    sqlx::query_as(
+        "SELECT station, revision, steps_revision, undo, redo FROM page_stations WHERE team_id = $1 AND page_id = $2",
+    )
+    .bind(team)
+    .bind(page)
+    .fetch_all(db)
+    .await
+}
+
+/// Appends a revision, and moves the page on to it.
+pub(crate) async fn append(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: Uuid,
+    new: NewRevision<'_>,
+) -> sqlx::Result<()> {
+    let keeps_whole = new.revision % WHOLE_EVERY == 1;
+    sqlx::query(
+        "INSERT INTO page_revisions (page_id, team_id, revision, plan, patch, inverse, station, author, reason, step, changed_from) \
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $9, nullif($3 - 1, 0))",
+    )
+    .bind(page)
+    .bind(team)
+    .bind(new.revision)
+    .bind(keeps_whole.then_some(&new.change.plan))
+    .bind(&new.change.patch)
+    .bind(&new.change.inverse)
+    .bind(new.station)
+    .bind(new.author)
+    .bind(new.reason)
+    .execute(&mut *db)
+    .await?;
+    sqlx::query("UPDATE pages SET revision = $3, plan = $4, fit_digest = $5, changed_at = clock_timestamp() WHERE team_id = $1 AND id = $2")
+        .bind(team)
+        .bind(page)
+        .bind(new.revision)
+        .bind(&new.change.plan)
+        .bind(fit_digest(&new.change.plan).bytes().as_slice())
+        .execute(&mut *db)
+        .await?;
+    let touched: Vec<&str> = new.change.touches().iter().map(|s| s.name()).collect();
+    sqlx::query(
+        "INSERT INTO page_stations (page_id, team_id, station, revision) SELECT $1, $2, s, $4 FROM unnest($3::text[]) s \
+         ON CONFLICT (page_id, station) DO UPDATE SET revision = excluded.revision",
+    )
+    .bind(page)
+    .bind(team)
+    .bind(touched)
+    .bind(new.revision)
+    .execute(&mut *db)
+    .await?;
+    let undo = &new.undo[new.undo.len().saturating_sub(MOST_STEPS)..];
+    sqlx::query(
+        "INSERT INTO page_stations (page_id, team_id, station, steps_revision, undo, redo) VALUES ($1, $2, $3, $4, $5, $6) \
+         ON CONFLICT (page_id, station) DO UPDATE SET steps_revision = excluded.steps_revision, undo = excluded.undo, redo = excluded.redo",
+    )
+    .bind(page)
+    .bind(team)
+    .bind(new.station)
+    .bind(new.revision)
+    .bind(undo)
+    .bind(&new.redo)
+    .execute(db)
+    .await?;
+    Ok(())
+}
+
+/// The plan of one revision: the last whole one before it, and the patches since.
+pub(crate) async fn plan_at(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+    revision: i32,
+) -> sqlx::Result<Option<Value>> {
+    let rows: Vec<(i32, Option<Value>, Option<Value>)> = sqlx::query_as(
+        "SELECT revision, plan, patch FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision <= $3 AND revision >= \
+         (SELECT max(revision) FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision <= $3 AND plan IS NOT NULL) \
+         ORDER BY revision",
+    )
+    .bind(team)
+    .bind(page)
+    .bind(revision)
+    .fetch_all(db)
+    .await?;
+    if rows.last().map(|r| r.0) != Some(revision) {
+        return Ok(None);
+    }
+    let mut rows = rows.into_iter();
+    let whole = rows.next().and_then(|r| r.1).unwrap_or_default();
+    let first = brought_up(&whole).into_owned();
+    Ok(Some(rows.fold(first, |plan, (_, _, patch)| {
+        patch.map_or(plan.clone(), |patch| plan::patched(&plan, &patch))
+    })))
+}
+
+/// One revision's reason.
+pub(crate) async fn reason(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    page: Uuid,
+    revision: i32,
+) -> sqlx::Result<Option<String>> {
+    sqlx::query_scalar(
+        "SELECT reason FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3",
+    )
+    .bind(team)
+    .bind(page)
+    .bind(revision)
+    .fetch_optional(db)
+    .await
+}
+
+/// What a revision's change was, and what takes it back.
+pub(crate) async fn step(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: Uuid,
+    revision: i32,
+) -> sqlx::Result<Option<StepRow>> {
+    type Row = (String, Option<i32>, Option<Value>, Option<Value>);
+    let row: Option<Row> = sqlx::query_as(
+        "SELECT step, changed_from, patch, inverse FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3",
+    )
+    .bind(team)
+    .bind(page)
+    .bind(revision)
+    .fetch_optional(&mut *db)
+    .await?;
+    let Some((reason, changed_from, patch, inverse)) = row else {
+        return Ok(None);
+    };
+    if let Some((patch, inverse)) = patch.zip(inverse) {
+        return Ok(Some(StepRow {
+            revision,
+            reason,
+            patch,
+            inverse,
+        }));
+    }
+    // Earlier revisions have whole plans only.
+    let Some(before) = changed_from else {
+        return Ok(None);
+    };
+    let before = plan_at(&mut *db, team, page, before).await?;
+    let after = plan_at(db, team, page, revision).await?;
+    Ok(before.zip(after).map(|(before, after)| {
+        let change = Change::between(&before, after);
+        StepRow {
+            revision,
+            reason,
+            patch: change.patch,
+            inverse: change.inverse,
+        }
+    }))
+}
+
+/// What undo and redo lead to at each station of a page, as far as is told.
+pub(crate) async fn trails(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: Uuid,
+) -> sqlx::Result<BTreeMap<String, Trail>> {
+    let mut found = BTreeMap::new();
+    for row in stations(&mut *db, team, page).await? {
+        let mut trail = Trail::default();
+        for (ids, steps) in [(&row.undo, &mut trail.undo), (&row.redo, &mut trail.redo)] {
+            for id in &ids[ids.len().saturating_sub(STEPS_TOLD)..] {
+                steps.extend(step(&mut *db, team, page, *id).await?);
+            }
+        }
+        if !trail.undo.is_empty() || !trail.redo.is_empty() {
+            found.insert(row.station, trail);
+        }
+    }
+    Ok(found)
 }
 
 /// A page's history, newest first, before a revision.
@@ -49,7 +290,7 @@ pub(crate) async fn list(
     most: i64,
 ) -> sqlx::Result<Vec<RevisionRow>> {
     sqlx::query_as(
-        "SELECT r.revision, r.author, r.reason, r.made_at, \
+        "SELECT r.revision, r.station, r.author, r.reason, r.made_at, \
          coalesce((SELECT array_agg(v.name ORDER BY v.made_at) FROM page_versions v WHERE v.page_id = r.page_id AND v.revision = r.revision), '{}') AS names \
          FROM page_revisions r WHERE r.team_id = $1 AND r.page_id = $2 AND r.revision < $3 ORDER BY r.revision DESC LIMIT $4",
     )
@@ -59,62 +300,6 @@ pub(crate) async fn list(
     .bind(most)
     .fetch_all(db)
     .await
-}
-
-/// One revision of a page.
-pub(crate) async fn find(
-    db: impl PgExecutor<'_>,
-    team: Uuid,
-    page: Uuid,
-    revision: i32,
-) -> sqlx::Result<Option<PlanRow>> {
-    sqlx::query_as("SELECT plan, reason, step, undo_to, redo_to FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3")
-        .bind(team)
-        .bind(page)
-        .bind(revision)
-        .fetch_optional(db)
-        .await
-}
-
-/// Moves a page on from a revision, if that is still its newest. The row stays locked until the transaction ends.
-pub(crate) async fn advance(
-    db: &mut PgConnection,
-    team: Uuid,
-    page: Uuid,
-    from: i32,
-) -> sqlx::Result<bool> {
-    let moved = sqlx::query("UPDATE pages SET revision = revision + 1, changed_at = now() WHERE team_id = $1 AND id = $2 AND revision = $3")
-        .bind(team)
-        .bind(page)
-        .bind(from)
-        .execute(db)
-        .await?;
-    Ok(moved.rows_affected() == 1)
-}
-
-/// Appends a revision.
-pub(crate) async fn append(
-    db: &mut PgConnection,
-    team: Uuid,
-    page: Uuid,
-    revision: i32,
-    change: Change<'_>,
-) -> sqlx::Result<()> {
-    sqlx::query(
-        "INSERT INTO page_revisions (page_id, team_id, revision, plan, author, reason, step, undo_to, redo_to) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
-    )
-    .bind(page)
-    .bind(team)
-    .bind(revision)
-    .bind(change.plan)
-    .bind(change.author)
-    .bind(change.reason)
-    .bind(change.step)
-    .bind(change.undo_to)
-    .bind(change.redo_to)
-    .execute(db)
-    .await?;
-    Ok(())
 }
 
 /// A named version of a page.

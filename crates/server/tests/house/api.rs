@@ -1,6 +1,7 @@
 //! The drawer, pages and the fit.
 
-use crate::support::{Server, id};
+use crate::support::{Server, change, id};
+use metrosk_testkit::fit_of;
 use reqwest::StatusCode;
 use serde_json::{Value, json};
 
@@ -62,7 +63,7 @@ async fn a_sketch_of_her_own_goes_in_with_its_unknown_fields() {
     assert_eq!(
         (
             &page["revision"],
-            &page["plan"]["fit"]["unit"],
+            &page["plan"]["unit"],
             &page["plan"]["fit"]["snap"]
         ),
         (&json!(1), &json!("mm"), &json!(1))
@@ -184,30 +185,24 @@ async fn a_broken_plan_is_refused_by_path() {
     let server = house.as_wren().await;
     let page = server.kites().await;
     let path = format!("/api/pages/{}/plan", id(&page));
-    let mut plan = page["plan"].clone();
-    plan["fit"]["snap"] = json!(-1);
-    let (status, problem) = server
-        .put(
-            &path,
-            &json!({"revision": page["revision"], "plan": plan, "reason": "x"}),
-        )
-        .await;
+    for (station, patch, reason, wrong) in [
+        ("fit", json!({"fit": {"snap": -1}}), "x", "patch.fit.snap"),
+        ("fit", json!({"oven": {}}), "x", "patch"),
+        ("fit", json!({"papers": 3}), "x", "patch.papers"),
+        ("oven", json!({}), "x", "station"),
+        ("fit", json!({}), "  ", "reason"),
+    ] {
+        let (status, problem) = server
+            .patch(&path, &change(&page, station, patch, reason))
+            .await;
+        assert_eq!(
+            (status, &problem["findings"][0]["path"]),
+            (StatusCode::UNPROCESSABLE_ENTITY, &json!(wrong)),
+            "{problem}"
+        );
+    }
     assert_eq!(
-        (status, &problem["findings"][0]["path"]),
-        (StatusCode::UNPROCESSABLE_ENTITY, &json!("plan.fit.snap"))
-    );
-    let (status, problem) = server
-        .put(
-            &path,
-            &json!({"revision": page["revision"], "plan": page["plan"], "reason": "  "}),
-        )
-        .await;
-    assert_eq!(
-        (status, &problem["findings"][0]["path"]),
-        (StatusCode::UNPROCESSABLE_ENTITY, &json!("reason"))
-    );
-    assert_eq!(
-        server.put(&path, &json!({"plan": page["plan"]})).await.0,
+        server.patch(&path, &json!({"patch": {}})).await.0,
         StatusCode::UNPROCESSABLE_ENTITY
     );
     assert_eq!(server.kites().await["revision"], page["revision"]);
@@ -217,7 +212,7 @@ async fn a_broken_plan_is_refused_by_path() {
 async fn the_fit_answers_with_proposals_or_a_conflict() {
     let house = Server::start().await;
     let server = house.as_wren().await;
-    let mut fit = server.kites().await["plan"]["fit"].clone();
+    let mut fit = fit_of(&server.kites().await);
     let (status, answer) = server.post("/api/fit", &fit).await;
     assert_eq!(
         (status, &answer["format"]),
@@ -282,11 +277,10 @@ async fn what_is_not_there_is_missing() {
             .0,
         StatusCode::NOT_FOUND
     );
-    let plan = server.kites().await["plan"].clone();
-    let change = json!({"revision": 1, "plan": plan, "reason": "x"});
+    let change = change(&json!({"revision": 1}), "fit", json!({}), "x");
     assert_eq!(
         server
-            .put(&format!("/api/pages/{nobody}/plan"), &change)
+            .patch(&format!("/api/pages/{nobody}/plan"), &change)
             .await
             .0,
         StatusCode::NOT_FOUND

@@ -2,6 +2,7 @@
 
 use crate::support::{Server, answer};
 use metrosk_server::{Settings, demo};
+use metrosk_testkit::fit_of;
 use reqwest::header::HeaderMap;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
@@ -43,7 +44,7 @@ async fn a_fit_that_takes_too_long_is_told_in_the_one_shape() {
     })
     .await;
     let wren = house.as_wren().await;
-    let fit = wren.kites().await["plan"]["fit"].clone();
+    let fit = fit_of(&wren.kites().await);
     let (status, problem) = wren.post("/api/fit", &fit).await;
     assert_eq!(
         (status, &problem["type"]),
@@ -70,7 +71,7 @@ async fn ten_thousand_lines_by_number_are_told_at_the_first_that_is_too_many() {
 async fn choices_of_another_request_are_told_with_their_place() {
     let house = Server::start().await;
     let wren = house.as_wren().await;
-    let fit = wren.kites().await["plan"]["fit"].clone();
+    let fit = fit_of(&wren.kites().await);
     let choices = wren.post("/api/fit", &fit).await.1["proposals"][0]["choices"].clone();
     assert_eq!(
         wren.post("/api/fit/again", &json!({"fit": fit, "choices": choices}))
@@ -305,7 +306,7 @@ async fn layouts_of_an_older_engine_are_made_anew() {
     };
     until_known().await;
     let pool = sqlx::PgPool::connect(&house.database.url).await.unwrap();
-    let old = "UPDATE page_layouts SET engine = 0, layout = '{\"old\": true}'";
+    let old = "UPDATE layouts SET engine = 0, layout = '{\"old\": true}'";
     sqlx::query(old).execute(&pool).await.unwrap();
     let pages: Value = wren.get("/api/pages").await.1;
     assert!(

@@ -174,7 +174,7 @@ async fn the_pages_made_from_a_sketch_are_told_and_keep_their_own_copy() {
     assert_eq!(status, StatusCode::OK);
     let page = wren.get(&format!("/api/pages/{}", id(&made[0]))).await.1;
     assert_eq!(
-        page["plan"]["fit"]["sketch"]["blocks"]
+        page["plan"]["sketch"]["sketch"]["blocks"]
             .as_array()
             .unwrap()
             .len(),

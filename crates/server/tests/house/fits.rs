@@ -1,6 +1,7 @@
 //! Fits that follow a hand, changes to blocks, and backs of pages.
 
-use crate::support::{Guest, Server, id};
+use crate::support::{Guest, Server, change, id};
+use metrosk_testkit::fit_of;
 use reqwest::StatusCode;
 use serde_json::{Value, json};
 
@@ -14,7 +15,7 @@ async fn started(server: &Guest) -> (Value, String) {
         )
         .await;
     assert_eq!(status, StatusCode::CREATED);
-    (page["plan"]["fit"].clone(), id(&page))
+    (fit_of(&page), id(&page))
 }
 
 #[tokio::test]
@@ -107,7 +108,7 @@ async fn the_back_of_a_page_is_a_page_with_what_shows_through_held() {
     let body = json!({"sketch": tide["id"], "name": "Front, back", "back_of": page, "see_through": ["s1"]});
     let (status, back) = server.post("/api/pages", &body).await;
     assert_eq!(status, StatusCode::CREATED, "{back}");
-    let fit = &back["plan"]["fit"];
+    let fit = fit_of(&back);
     assert_eq!(fit["sketch"]["blocks"][0]["id"], "s1-through");
     assert_eq!(fit["pins"].as_array().unwrap().len(), 4);
     assert_eq!(fit["target"]["page"], front["target"]["page"]);
@@ -135,31 +136,26 @@ async fn choices_for_slots_and_room_are_kept_with_the_plan() {
     fit["photos"] = json!({"count": 5});
     fit["pins"] =
         json!([{"block": "p2", "edge": "top", "at": 0, "to": {"block": "p1", "edge": "top"}}]);
-    let plan = json!({"format": "metrosk-plan/1", "fit": fit});
     let path = format!("/api/pages/{page}/plan");
+    let patch = json!({
+        "fit": {"slots": fit["slots"], "slack": fit["slack"], "pins": fit["pins"]},
+        "photos": {"photos": fit["photos"]},
+    });
+    let first = json!({"revision": 1});
     let (status, kept) = server
-        .put(
-            &path,
-            &json!({"revision": 1, "plan": plan, "reason": "as she likes it"}),
-        )
+        .patch(&path, &change(&first, "fit", patch, "as she likes it"))
         .await;
     assert_eq!(status, StatusCode::OK, "{kept}");
-    for field in ["slots", "slack", "pins"] {
-        assert_eq!(kept["plan"]["fit"][field], fit[field], "{field}");
-    }
-    fit["slots"] = json!([{"photos": ["t1"], "as": "paper"}]);
-    let plan = json!({"format": "metrosk-plan/1", "fit": fit});
+    assert_eq!(fit_of(&kept), fit);
+    let patch = json!({"fit": {"slots": [{"photos": ["t1"], "as": "paper"}]}});
     let (status, told) = server
-        .put(
-            &path,
-            &json!({"revision": 2, "plan": plan, "reason": "not a photo"}),
-        )
+        .patch(&path, &change(&kept, "fit", patch, "not a photo"))
         .await;
     assert_eq!(
         (status, &told["findings"][0]["path"]),
         (
             StatusCode::UNPROCESSABLE_ENTITY,
-            &json!("plan.fit.slots[0].photos")
+            &json!("patch.fit.slots[0].photos")
         ),
         "{told}"
     );
@@ -176,17 +172,16 @@ async fn prints_with_faces_and_choices_at_the_fold_are_kept_with_the_plan() {
     fit["across_fold"] = json!(["photo"]);
     fit["at_fold"] = json!([{"block": "t1", "as": "each"}]);
     let path = format!("/api/pages/{page}/plan");
-    let plan = |fit: &Value| json!({"format": "metrosk-plan/1", "fit": fit});
+    let patch = json!({
+        "fit": {"target": {"pages": 2}, "across_fold": fit["across_fold"], "at_fold": fit["at_fold"]},
+        "photos": {"photos": fit["photos"]},
+    });
+    let first = json!({"revision": 1});
     let (status, kept) = server
-        .put(
-            &path,
-            &json!({"revision": 1, "plan": plan(&fit), "reason": "my prints"}),
-        )
+        .patch(&path, &change(&first, "fit", patch, "my prints"))
         .await;
     assert_eq!(status, StatusCode::OK, "{kept}");
-    for field in ["photos", "at_fold", "across_fold"] {
-        assert_eq!(kept["plan"]["fit"][field], fit[field], "{field}");
-    }
+    assert_eq!(fit_of(&kept), fit);
     let found = server.post("/api/fit", &fit).await.1;
     let stretch = found["proposals"]
         .as_array()
@@ -220,21 +215,18 @@ async fn prints_with_faces_and_choices_at_the_fold_are_kept_with_the_plan() {
         (
             "photos",
             json!([{"id": "f1", "w": 9, "h": 6, "faces": [{"x": 0.9, "y": 0, "w": 0.2, "h": 0.1}]}]),
-            "plan.fit.photos[0].faces[0]",
+            "patch.photos.photos[0].faces[0]",
         ),
         (
             "at_fold",
             json!([{"block": "s1", "as": "each"}]),
-            "plan.fit.at_fold[0].block",
+            "patch.fit.at_fold[0].block",
         ),
     ] {
-        let mut broken = fit.clone();
-        broken[field] = wrong;
+        let section = if field == "photos" { "photos" } else { "fit" };
+        let patch = json!({section: {field: wrong}});
         let (status, told) = server
-            .put(
-                &path,
-                &json!({"revision": 2, "plan": plan(&broken), "reason": "broken"}),
-            )
+            .patch(&path, &change(&kept, section, patch, "broken"))
             .await;
         assert_eq!(
             (status, &told["findings"][0]["path"]),
@@ -251,26 +243,25 @@ async fn a_title_across_the_fold_is_kept_with_its_words_or_told_why_not() {
     let page = wren.kites().await;
     let path = format!("/api/pages/{}", id(&page));
     let with = |choice: Value| {
-        let mut plan = page["plan"].clone();
-        plan["fit"]["at_fold"] = json!([choice]);
-        json!({"revision": page["revision"], "plan": plan, "reason": "the title runs across"})
+        let patch = json!({"fit": {"at_fold": [choice]}});
+        change(&page, "fit", patch, "the title runs across")
     };
     for (choice, found) in [
         (
             json!({"block": "t1", "as": "across", "words": "Kites"}),
-            "plan.fit.at_fold[0].words",
+            "patch.fit.at_fold[0].words",
         ),
         (
             json!({"block": "t1", "as": "across"}),
-            "plan.fit.at_fold[0].words",
+            "patch.fit.at_fold[0].words",
         ),
         (
             json!({"block": "j1", "as": "across", "words": "Two words"}),
-            "plan.fit.at_fold[0].as",
+            "patch.fit.at_fold[0].as",
         ),
     ] {
         let (status, problem) = wren
-            .put(&format!("{path}/plan"), &with(choice.clone()))
+            .patch(&format!("{path}/plan"), &with(choice.clone()))
             .await;
         assert_eq!(
             (status, &problem["findings"][0]["path"]),
@@ -280,7 +271,7 @@ async fn a_title_across_the_fold_is_kept_with_its_words_or_told_why_not() {
     }
     let choice = json!({"block": "t1", "as": "across", "words": "Kites over the flats"});
     let (status, written) = wren
-        .put(&format!("{path}/plan"), &with(choice.clone()))
+        .patch(&format!("{path}/plan"), &with(choice.clone()))
         .await;
     assert_eq!(
         (status, &written["plan"]["fit"]["at_fold"]),

@@ -1,12 +1,12 @@
 //! A page's history: every change is there once, undo goes back beyond today, and of two writers both are kept.
 
-use crate::support::{Guest, Server, answer, id, photos};
+use crate::support::{Guest, Server, answer, change, id, next_step, photos};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
 /// How many photos the page's newest plan asks for.
 async fn count(wren: &Guest, path: &str) -> Value {
-    wren.get(path).await.1["plan"]["fit"]["photos"]["count"].clone()
+    wren.get(path).await.1["plan"]["photos"]["photos"]["count"].clone()
 }
 
 #[tokio::test]
@@ -16,7 +16,7 @@ async fn a_changed_plan_is_a_new_revision_and_the_old_ones_stay() {
     let page = wren.kites().await;
     let path = format!("/api/pages/{}", id(&page));
     let (status, saved) = wren
-        .put(&format!("{path}/plan"), &photos(&page, 4, "four photos"))
+        .patch(&format!("{path}/plan"), &photos(&page, 4, "four photos"))
         .await;
     let next = page["revision"].as_i64().unwrap() + 1;
     assert_eq!(
@@ -24,7 +24,11 @@ async fn a_changed_plan_is_a_new_revision_and_the_old_ones_stay() {
         (StatusCode::OK, &json!(next), &json!("four photos"))
     );
     assert_eq!(
-        (&saved["author"], &saved["undo"], &saved["redo"]),
+        (
+            &saved["author"],
+            &next_step(&saved, "fit", "undo"),
+            &next_step(&saved, "fit", "redo")
+        ),
         (&json!("Wren"), &json!("four photos"), &Value::Null)
     );
     assert_eq!(count(&wren, &path).await, 4);
@@ -53,7 +57,7 @@ async fn undo_and_redo_walk_the_history_and_take_nothing_away() {
     let mut now = page.clone();
     for n in [4, 5] {
         now = wren
-            .put(
+            .patch(
                 &format!("{path}/plan"),
                 &photos(&now, n, &format!("{n} photos")),
             )
@@ -63,21 +67,25 @@ async fn undo_and_redo_walk_the_history_and_take_nothing_away() {
     let step = async |what: &str, now: &Value| {
         wren.post(
             &format!("{path}/{what}"),
-            &json!({"revision": now["revision"]}),
+            &json!({"revision": now["revision"], "station": "fit"}),
         )
         .await
     };
     now = step("undo", &now).await.1;
     assert_eq!(
-        (count(&wren, &path).await, &now["redo"]),
+        (count(&wren, &path).await, &next_step(&now, "fit", "redo")),
         (json!(4), &json!("5 photos"))
     );
     now = step("undo", &now).await.1;
     assert_eq!(count(&wren, &path).await, 6);
     assert_eq!(
-        (&now["undo"], &now["redo"], &now["reason"]),
         (
-            &json!("marked how far it is"),
+            &next_step(&now, "fit", "undo"),
+            &next_step(&now, "fit", "redo"),
+            &now["reason"]
+        ),
+        (
+            &json!("settled"),
             &json!("4 photos"),
             &json!("undone: 4 photos")
         )
@@ -85,7 +93,7 @@ async fn undo_and_redo_walk_the_history_and_take_nothing_away() {
     now = step("redo", &now).await.1;
     now = step("redo", &now).await.1;
     assert_eq!(
-        (count(&wren, &path).await, &now["redo"]),
+        (count(&wren, &path).await, &next_step(&now, "fit", "redo")),
         (json!(5), &Value::Null)
     );
     let (status, problem) = step("redo", &now).await;
@@ -100,15 +108,15 @@ async fn undo_and_redo_walk_the_history_and_take_nothing_away() {
         }
         now = undone;
     }
-    assert_eq!(now["undo"], Value::Null);
+    assert_eq!(next_step(&now, "fit", "undo"), Value::Null);
     let first = wren.get(&format!("{path}/revisions/1")).await.1;
-    assert_eq!(now["plan"], first["plan"], "all the way back");
+    assert_eq!(now["plan"]["fit"], first["plan"]["fit"], "all the way back");
     // A new change after undo: what was undone is still in the history, and redo has nothing.
     now = wren
-        .put(&format!("{path}/plan"), &photos(&now, 2, "2 photos"))
+        .patch(&format!("{path}/plan"), &photos(&now, 2, "2 photos"))
         .await
         .1;
-    assert_eq!(now["redo"], Value::Null);
+    assert_eq!(next_step(&now, "fit", "redo"), Value::Null);
     let all = wren.get(&format!("{path}/revisions")).await.1;
     assert_eq!(
         all.as_array().unwrap().len() as i64,
@@ -131,12 +139,12 @@ async fn a_version_has_a_name_and_is_returned_to() {
         .await;
     assert_eq!(status, StatusCode::NO_CONTENT);
     let now = wren
-        .put(&format!("{path}/plan"), &photos(&page, 3, "three"))
+        .patch(&format!("{path}/plan"), &photos(&page, 3, "three"))
         .await
         .1;
     let history = wren.get(&format!("{path}/revisions")).await.1;
     assert_eq!(history[1]["names"], json!(["before the party"]));
-    let back = json!({"revision": now["revision"], "to": revision});
+    let back = json!({"revision": now["revision"], "station": "fit", "to": revision});
     let (status, now) = wren.post(&format!("{path}/return"), &back).await;
     assert_eq!((status, &now["plan"]), (StatusCode::OK, &page["plan"]));
     assert_eq!(now["reason"], format!("returned to version {revision}"));
@@ -148,7 +156,7 @@ async fn a_version_has_a_name_and_is_returned_to() {
         wren.delete(&format!("{path}/versions?name=none")).await.0,
         StatusCode::NOT_FOUND
     );
-    let nowhere = json!({"revision": now["revision"], "to": 999});
+    let nowhere = json!({"revision": now["revision"], "station": "fit", "to": 999});
     assert_eq!(
         wren.post(&format!("{path}/return"), &nowhere).await.0,
         StatusCode::NOT_FOUND
@@ -167,12 +175,12 @@ async fn a_stale_write_gets_both_versions_and_changes_nothing() {
     let page = wren.kites().await;
     let path = format!("/api/pages/{}/plan", id(&page));
     assert_eq!(
-        wren.put(&path, &photos(&page, 4, "hers")).await.0,
+        wren.patch(&path, &photos(&page, 4, "hers")).await.0,
         StatusCode::OK
     );
-    let (status, problem) = teal.put(&path, &photos(&page, 5, "the other's")).await;
+    let (status, problem) = teal.patch(&path, &photos(&page, 5, "the other's")).await;
     assert_eq!(status, StatusCode::CONFLICT);
-    assert_eq!(problem["newest"]["plan"]["fit"]["photos"]["count"], 4);
+    assert_eq!(problem["newest"]["plan"]["photos"]["photos"]["count"], 4);
     assert_eq!(problem["newest"]["author"], "Wren");
     assert_eq!(
         wren.kites().await["revision"].as_i64(),
@@ -187,7 +195,7 @@ async fn a_retried_write_acts_once() {
     let page = wren.kites().await;
     let path = format!("/api/pages/{}/plan", id(&page));
     let write = |key: &str, body: Value| {
-        wren.request(Method::PUT, &path)
+        wren.request(Method::PATCH, &path)
             .header("idempotency-key", key)
             .json(&body)
     };
@@ -264,7 +272,7 @@ async fn of_fifty_writers_every_accepted_change_is_in_the_history_once() {
         for tries in 1..=500 {
             let key = format!("writer {n}, from {}", page["revision"]);
             let request = client
-                .put(format!("{address}{path}/plan"))
+                .patch(format!("{address}{path}/plan"))
                 .header("idempotency-key", key);
             let (status, told) =
                 answer(request.json(&photos(&page, n as u32 % 6 + 1, &format!("writer {n}"))))
@@ -309,6 +317,162 @@ async fn of_fifty_writers_every_accepted_change_is_in_the_history_once() {
         wren.get(&path).await.1["revision"].as_i64(),
         page["revision"].as_i64().map(|r| r + WRITERS as i64)
     );
+}
+
+/// Two people at different stations: neither gets in the other's way, nor does one's undo take back what the other did.
+#[tokio::test]
+async fn people_at_different_stations_do_not_disturb_each_other() {
+    let house = Server::start().await;
+    let (wren, teal) = (house.as_wren().await, house.as_person("teal").await);
+    let page = wren.kites().await;
+    let path = format!("/api/pages/{}", id(&page));
+    let write = async |who: &Guest, from: &Value, station: &str, patch: Value, reason: &str| {
+        let body = change(from, station, patch, reason);
+        who.patch(&format!("{path}/plan"), &body).await
+    };
+    // Both start from the same version.
+    let (status, hers) = write(
+        &wren,
+        &page,
+        "fit",
+        json!({"fit": {"snap": 0.25}}),
+        "a coarser step",
+    )
+    .await;
+    assert_eq!(status, StatusCode::OK);
+    let (status, both) = write(
+        &teal,
+        &page,
+        "papers",
+        json!({"papers": {"note": "dots"}}),
+        "dots",
+    )
+    .await;
+    assert_eq!(status, StatusCode::OK, "{both}");
+    assert_eq!(
+        (
+            &both["plan"]["fit"]["snap"],
+            &both["plan"]["papers"]["note"]
+        ),
+        (&json!(0.25), &json!("dots"))
+    );
+    // Hers is undone from the version she knows; the other's stays.
+    let step = json!({"revision": hers["revision"], "station": "fit"});
+    let (status, undone) = wren.post(&format!("{path}/undo"), &step).await;
+    assert_eq!(status, StatusCode::OK, "{undone}");
+    assert_eq!(
+        (
+            &undone["plan"]["fit"]["snap"],
+            &undone["plan"]["papers"]["note"]
+        ),
+        (&page["plan"]["fit"]["snap"], &json!("dots"))
+    );
+    assert_eq!(next_step(&undone, "papers", "undo"), "dots");
+    // At one station the second is told, with both.
+    let (status, told) = write(
+        &teal,
+        &page,
+        "fit",
+        json!({"fit": {"snap": 0.5}}),
+        "coarser still",
+    )
+    .await;
+    assert_eq!(
+        (status, &told["newest"]["revision"]),
+        (StatusCode::CONFLICT, &undone["revision"])
+    );
+}
+
+/// What was changed since at another station can't be undone on its own: it would take that back too.
+#[tokio::test]
+async fn undo_leaves_alone_what_another_station_has_changed_since() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let page = wren.kites().await;
+    let path = format!("/api/pages/{}", id(&page));
+    let write = async |from: &Value, station: &str, turn: u32| {
+        let patch = json!({"sketch": {"turn": turn}});
+        let body = change(from, station, patch, &format!("turned by {turn}"));
+        wren.patch(&format!("{path}/plan"), &body).await.1
+    };
+    let turned = write(&page, "fit", 180).await;
+    let again = write(&turned, "sketch", 0).await;
+    let step = json!({"revision": again["revision"], "station": "fit"});
+    let (status, told) = wren.post(&format!("{path}/undo"), &step).await;
+    assert_eq!(status, StatusCode::CONFLICT);
+    assert!(
+        told["detail"].as_str().unwrap().contains("turned by 180"),
+        "{told}"
+    );
+    let step = json!({"revision": again["revision"], "station": "sketch"});
+    let (_, undone) = wren.post(&format!("{path}/undo"), &step).await;
+    assert_eq!(undone["plan"]["sketch"]["turn"], 180);
+    let step = json!({"revision": undone["revision"], "station": "fit"});
+    let (status, undone) = wren.post(&format!("{path}/undo"), &step).await;
+    assert_eq!(
+        (status, &undone["plan"]["sketch"]),
+        (StatusCode::OK, &page["plan"]["sketch"])
+    );
+}
+
+/// Fifty people at the ten stations of one page, each until her change is in: only those at one station wait for each other.
+#[tokio::test]
+async fn of_fifty_writers_at_ten_stations_every_accepted_change_is_in_the_history_once() {
+    const STATIONS: [&str; 10] = [
+        "call", "sketch", "photos", "fit", "papers", "cut", "words", "clusters", "build", "log",
+    ];
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let page = wren.kites().await;
+    let path = format!("/api/pages/{}", id(&page));
+    let write = async |n: usize, client: reqwest::Client, address: String, mut page: Value| {
+        let station = STATIONS[n % 10];
+        for _ in 0..100 {
+            let patch = json!({station: {"notes": {format!("writer {n}"): n}}});
+            let body = change(&page, station, patch, &format!("writer {n}"));
+            match answer(client.patch(&address).json(&body)).await {
+                (StatusCode::OK, _) => return,
+                (StatusCode::CONFLICT, told) => {
+                    // It was one at the same station who came first.
+                    let newest = &told["newest"]["plan"][station]["notes"];
+                    assert_ne!(&page["plan"][station]["notes"], newest, "{n}");
+                    page = told["newest"].clone();
+                }
+                (other, told) => panic!("{other}: {told}"),
+            }
+        }
+        panic!("writer {n} was never let in")
+    };
+    let address = format!("{}{path}/plan", wren.address);
+    let writers: Vec<_> = (0..50)
+        .map(|n| tokio::spawn(write(n, wren.client.clone(), address.clone(), page.clone())))
+        .collect();
+    for writer in writers {
+        writer.await.unwrap();
+    }
+    let now = wren.get(&path).await.1;
+    for n in 0..50 {
+        let notes = &now["plan"][STATIONS[n % 10]]["notes"];
+        assert_eq!(notes[format!("writer {n}")], n, "{notes}");
+    }
+    let history = wren.get(&format!("{path}/revisions")).await.1;
+    let mut reasons: Vec<&str> = history
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter_map(|r| r["reason"].as_str().filter(|r| r.starts_with("writer ")))
+        .collect();
+    assert_eq!(reasons.len(), 50);
+    reasons.sort_unstable();
+    reasons.dedup();
+    assert_eq!(reasons.len(), 50, "none twice");
+    // Any version between can be read: patches lie over whole plans.
+    let first = page["revision"].as_i64().unwrap();
+    let early = wren.get(&format!("{path}/revisions/{}", first + 1)).await.1;
+    let notes = STATIONS
+        .iter()
+        .filter(|s| !early["plan"][**s]["notes"].is_null());
+    assert_eq!(notes.count(), 1);
 }
 
 #[tokio::test]

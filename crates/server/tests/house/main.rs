@@ -6,6 +6,7 @@ mod api;
 mod backup;
 mod bounds;
 mod drawer;
+mod earlier;
 mod fits;
 mod history;
 mod nothing_lost;

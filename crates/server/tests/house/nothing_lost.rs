@@ -134,7 +134,7 @@ async fn versions_have_a_list_of_their_own_and_a_name_taken_is_told() {
     assert_eq!(name(1, "the first").await.0, StatusCode::NO_CONTENT);
     for n in 0..205 {
         page = wren
-            .put(
+            .patch(
                 &format!("{path}/plan"),
                 &crate::support::photos(&page, 1 + n % 6, "another count"),
             )
@@ -434,11 +434,13 @@ async fn two_tabs_are_in_two_teams() {
         .await
         .1
     };
-    assert_eq!(pages(&lamps).await.as_array().unwrap().len(), 1);
-    assert!(pages(&club).await.as_array().unwrap().len() > 1);
+    // A layout may be made between two looks; the pages are the same.
+    let ids = |pages: Value| pages.as_array().unwrap().iter().map(id).collect::<Vec<_>>();
+    assert_eq!(ids(pages(&lamps).await).len(), 1);
+    assert!(ids(pages(&club).await).len() > 1);
     assert_eq!(
-        wren.get(&format!("/api/pages?team={lamps}")).await.1,
-        pages(&lamps).await,
+        ids(wren.get(&format!("/api/pages?team={lamps}")).await.1),
+        ids(pages(&lamps).await),
         "what sends no header says it in its address"
     );
     assert_eq!(

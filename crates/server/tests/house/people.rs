@@ -346,7 +346,7 @@ async fn a_new_page_starts_with_her_own_defaults() {
     );
     let sketch = wren.get("/api/sketches").await.1[0]["id"].clone();
     let (_, page) = wren.post("/api/pages", &json!({"sketch": sketch})).await;
-    let fit = &page["plan"]["fit"];
+    let fit = metrosk_testkit::fit_of(&page);
     let near = |value: &Value, expected: f64| (value.as_f64().unwrap() - expected).abs() < 1e-9;
     assert!(
         fit["unit"] == "mm"

@@ -39,6 +39,11 @@ impl Server {
     pub(crate) async fn empty(settings: Settings) -> Server {
         let database = Database::fresh().unwrap();
         let app = App::connect(&database.url, settings).await.unwrap();
+        Server::of(app, database).await
+    }
+
+    /// What somebody has connected already.
+    pub(crate) async fn of(app: App, database: Database) -> Server {
         Server {
             address: serve(app.clone()).await,
             app,
@@ -99,6 +104,10 @@ impl Guest {
         answer(self.request(Method::PUT, path).json(body)).await
     }
 
+    pub(crate) async fn patch(&self, path: &str, body: &Value) -> (StatusCode, Value) {
+        answer(self.request(Method::PATCH, path).json(body)).await
+    }
+
     pub(crate) async fn delete(&self, path: &str) -> (StatusCode, Value) {
         answer(self.request(Method::DELETE, path)).await
     }
@@ -156,11 +165,23 @@ pub(crate) fn id(thing: &Value) -> String {
     thing["id"].as_str().unwrap().to_owned()
 }
 
-/// A write of a page's plan with another photo count.
+/// A change of a page's plan, made at a station.
+pub(crate) fn change(page: &Value, station: &str, patch: Value, reason: &str) -> Value {
+    json!({"revision": page["revision"], "station": station, "patch": patch, "reason": reason})
+}
+
+/// A change of a page's photo count.
 pub(crate) fn photos(page: &Value, count: u32, reason: &str) -> Value {
-    let mut plan = page["plan"].clone();
-    plan["fit"]["photos"] = json!({"count": count});
-    json!({"revision": page["revision"], "plan": plan, "reason": reason})
+    let patch = json!({"photos": {"photos": {"count": count}}});
+    change(page, "fit", patch, reason)
+}
+
+/// What undo takes back (`undo`) or redo brings back (`redo`) next at a station, by its reason.
+pub(crate) fn next_step(page: &Value, station: &str, way: &str) -> Value {
+    let steps = page["trails"][station][way].as_array();
+    steps
+        .and_then(|steps| steps.last())
+        .map_or(Value::Null, |step| step["reason"].clone())
 }
 
 pub(crate) async fn answer(request: RequestBuilder) -> (StatusCode, Value) {

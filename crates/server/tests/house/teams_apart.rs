@@ -20,7 +20,7 @@ enum Of {
 fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
     let (get, post, put, delete) = (Method::GET, Method::POST, Method::PUT, Method::DELETE);
     let none = Value::Null;
-    let step = json!({"revision": 1});
+    let step = json!({"revision": 1, "station": "fit"});
     vec![
         (get.clone(), "/api/sketches/{id}", Of::Sketch, none.clone()),
         (
@@ -39,7 +39,7 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             put.clone(),
             "/api/sketches/{id}/document",
             Of::Sketch,
-            plan["fit"]["sketch"].clone(),
+            plan["sketch"]["sketch"].clone(),
         ),
         (
             get.clone(),
@@ -92,10 +92,10 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
         ),
         (post.clone(), "/api/pages/{id}/copy", Of::Page, none.clone()),
         (
-            put.clone(),
+            Method::PATCH,
             "/api/pages/{id}/plan",
             Of::Page,
-            json!({"revision": 1, "plan": plan, "reason": "x"}),
+            json!({"revision": 1, "station": "fit", "patch": {}, "reason": "x"}),
         ),
         (post.clone(), "/api/pages/{id}/undo", Of::Page, step.clone()),
         (post.clone(), "/api/pages/{id}/redo", Of::Page, step),
@@ -103,7 +103,7 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             post.clone(),
             "/api/pages/{id}/return",
             Of::Page,
-            json!({"revision": 1, "to": 1}),
+            json!({"revision": 1, "station": "fit", "to": 1}),
         ),
         (
             get.clone(),
@@ -273,12 +273,14 @@ async fn another_teams_ids_are_missing_on_every_route() {
     );
     let of_lift = format!("/api/sketches?picture={}&lift={}", id(&picture), id(&lift));
     assert_eq!(
-        wren.post(&of_lift, &page["plan"]["fit"]["sketch"]).await.0,
+        wren.post(&of_lift, &page["plan"]["sketch"]["sketch"])
+            .await
+            .0,
         StatusCode::CREATED
     );
     assert_eq!(
         sandpiper
-            .post(&of_lift, &page["plan"]["fit"]["sketch"])
+            .post(&of_lift, &page["plan"]["sketch"]["sketch"])
             .await
             .0,
         StatusCode::NOT_FOUND
@@ -286,7 +288,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let foreign = format!("/api/sketches?picture={}", id(&picture));
     assert_eq!(
         sandpiper
-            .post(&foreign, &page["plan"]["fit"]["sketch"])
+            .post(&foreign, &page["plan"]["sketch"]["sketch"])
             .await
             .0,
         StatusCode::NOT_FOUND

@@ -340,13 +340,16 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Appends a revision of a page's plan. The whole plan is sent, with the revision it started from. */
-        put: operations["write_plan"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Changes sections of a page's plan, each change a revision. It is refused where one of these sections has been changed since the
+         *     revision it started from; what happened to other sections does not matter.
+         */
+        patch: operations["change_plan"];
         trace?: never;
     };
     "/api/pages/{id}/redo": {
@@ -358,7 +361,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Brings back what undo took. */
+        /** Brings back what undo took at a station. */
         post: operations["redo"];
         delete?: never;
         options?: never;
@@ -460,7 +463,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes the last change back, whoever made it and whenever: its own step can be redone. */
+        /** Takes the last change made at a station back, whoever made it and whenever: it can be redone. */
         post: operations["undo"];
         delete?: never;
         options?: never;
@@ -1240,6 +1243,29 @@ export interface components {
             /** @description `in` or `mm` */
             unit: string;
         };
+        /** @description The page, and where everything goes. */
+        FitSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description Kinds that may be cut at the fold. */
+            across_fold?: string[] | null;
+            /** @description `auto` or an approach. */
+            approach?: string | null;
+            /** @description What becomes of single blocks that would stand on the fold. */
+            at_fold?: components["schemas"]["FoldChoiceDoc"][] | null;
+            /** @description `balance`, `positions` or `proportions`: what counts more on a page of another shape. */
+            emphasis?: string | null;
+            /** @description What is held. */
+            pins?: components["schemas"]["PinDoc"][] | null;
+            slack?: components["schemas"]["SlackDoc"] | null;
+            /** @description What she chose for single photo slots. */
+            slots?: components["schemas"]["SlotChoiceDoc"][] | null;
+            /**
+             * Format: double
+             * @description The ruler step.
+             */
+            snap?: number | null;
+            /** @description The page or spread. */
+            target: components["schemas"]["TargetDoc"];
+        };
         /** @description What becomes of a block that would stand on the fold. */
         FoldChoiceDoc: {
             /** @description `left`, `right`, `each`, `pair` or `across` */
@@ -1687,9 +1713,6 @@ export interface components {
             plan: components["schemas"]["PlanDoc"];
             /** @description Why. */
             reason: string;
-            /** @description What redo brings back, if anything. */
-            redo?: string | null;
-            redo_plan?: components["schemas"]["PlanDoc"] | null;
             /**
              * Format: int32
              * @description The newest revision of its plan.
@@ -1702,9 +1725,10 @@ export interface components {
             sketch?: string | null;
             /** @description Each station's state, in order. */
             stations: components["schemas"]["StationView"][];
-            /** @description What undo takes back, if anything. */
-            undo?: string | null;
-            undo_plan?: components["schemas"]["PlanDoc"] | null;
+            /** @description By station, the changes that undo takes back and redo brings back there, the next one last. More may lie further back. */
+            trails: {
+                [key: string]: components["schemas"]["TrailView"];
+            };
         };
         /** @description A new password, set by a link. */
         PasswordByLink: {
@@ -1735,6 +1759,12 @@ export interface components {
              */
             count: number;
         } | components["schemas"]["PrintDoc"][];
+        /** @description Which photos. */
+        PhotosSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description `trim` or `whole` */
+            photo_rule?: string | null;
+            photos?: components["schemas"]["PhotosDoc"] | null;
+        };
         /** @description What was read in a picture. */
         PictureReading: {
             /** @description Where the page lies in it, in its pixels: one list of corners, clockwise from the top left, or one a page drawn apart. */
@@ -1799,10 +1829,12 @@ export interface components {
             /** @description Where it is not as wanted, what moved it. */
             why: string[];
         };
-        /** @description A changed plan. */
+        /** @description A change of a plan. */
         PlanChange: {
-            /** @description The whole plan. */
-            plan: components["schemas"]["PlanDoc"];
+            /** @description A merge patch (RFC 7396) of the plan's sections, by station: `{"fit": {"snap": 0.25}}`. What is null is removed. */
+            patch: {
+                [key: string]: unknown;
+            };
             /** @description Why, in a few words. */
             reason: string;
             /**
@@ -1810,17 +1842,27 @@ export interface components {
              * @description The revision it started from.
              */
             revision: number;
+            /** @description The station at which it is made. */
+            station: string;
         };
-        /** @description A page's plan: everything decided so far. */
+        /** @description A page's plan: everything decided so far, a section a station. */
         PlanDoc: {
-            /** @description The fit that the layout comes from. */
-            fit: components["schemas"]["FitDoc"];
-            /** @description `metrosk-plan/1` */
+            build?: components["schemas"]["SectionDoc"] | null;
+            call?: components["schemas"]["SectionDoc"] | null;
+            clusters?: components["schemas"]["SectionDoc"] | null;
+            cut?: components["schemas"]["SectionDoc"] | null;
+            /** @description The page, and where everything goes. */
+            fit: components["schemas"]["FitSectionDoc"];
+            /** @description `metrosk-plan/2` */
             format: string;
-            /** @description What the maker has marked: a station's name to `open`, `settled` or `needs-a-look`. */
-            stations?: {
-                [key: string]: string;
-            } | null;
+            log?: components["schemas"]["SectionDoc"] | null;
+            papers?: components["schemas"]["SectionDoc"] | null;
+            photos?: components["schemas"]["PhotosSectionDoc"] | null;
+            /** @description The sketch, how it stands, and what of it is held. */
+            sketch: components["schemas"]["SketchSectionDoc"];
+            /** @description `in` or `mm`: the unit of the sections' lengths. */
+            unit: string;
+            words?: components["schemas"]["SectionDoc"] | null;
         };
         /** @description A print. */
         PrintDoc: {
@@ -1960,6 +2002,8 @@ export interface components {
              * @description The revision it starts from.
              */
             revision: number;
+            /** @description The station at which it is made: undo there takes it back. */
+            station: string;
             /**
              * Format: int32
              * @description The revision whose plan is wanted again.
@@ -1996,6 +2040,8 @@ export interface components {
              * @description Its number, from 1.
              */
             revision: number;
+            /** @description The station at which it was made. */
+            station: string;
         };
         /** @description Units around a centre. */
         RingDoc: {
@@ -2028,6 +2074,15 @@ export interface components {
             left_out: number;
             /** @description Choices compared. */
             tried: number;
+        };
+        /** @description What a maker said of a station; the decisions of stations that are not built yet. */
+        SectionDoc: {
+            /** @description Digests of what it was settled on. */
+            grounds?: {
+                [key: string]: string;
+            } | null;
+            /** @description `settled` or `needs-a-look`; open where it is left out. */
+            mark?: string | null;
         };
         /** @description A block's outline in its box. */
         ShapeDoc: {
@@ -2120,6 +2175,23 @@ export interface components {
              */
             revision: number;
         };
+        /** @description The sketch, how it stands, and what of it is held. */
+        SketchSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description `none`, `across` or `down` */
+            flip?: string | null;
+            /** @description The keep-list: a block's id to `place`, `size`, `both` or `free`. */
+            keep?: {
+                [key: string]: string;
+            } | null;
+            readings?: components["schemas"]["ReadingsDoc"] | null;
+            /** @description The sketch. */
+            sketch: components["schemas"]["SketchDoc"];
+            /**
+             * Format: int32
+             * @description 0, 90, 180 or 270.
+             */
+            turn?: number | null;
+        };
         /** @description A sketch in the drawer. */
         SketchView: {
             /** @description Whether it has been put away. */
@@ -2196,6 +2268,8 @@ export interface components {
         };
         /** @description Where a page stands on one station. */
         StationView: {
+            /** @description What changed since it was settled, in words. */
+            changed: string[];
             /** @description `call`, `sketch`, … `log` */
             name: string;
             /** @description `open`, `settled` or `needs-a-look` */
@@ -2206,6 +2280,26 @@ export interface components {
             /**
              * Format: int32
              * @description The revision it starts from.
+             */
+            revision: number;
+            /** @description The station whose change it takes back or brings back. */
+            station: string;
+        };
+        /** @description A change that undo takes back or redo brings back. */
+        StepView: {
+            /** @description What takes it back. */
+            inverse: {
+                [key: string]: unknown;
+            };
+            /** @description A merge patch of the plan: what the change set. */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** @description Why it was made. */
+            reason: string;
+            /**
+             * Format: int32
+             * @description The revision whose change it is.
              */
             revision: number;
         };
@@ -2272,6 +2366,13 @@ export interface components {
             name: string;
             /** @description Her role there. */
             role: string;
+        };
+        /** @description What undo and redo lead to at a station. */
+        TrailView: {
+            /** @description What redo brings back, the next one last. */
+            redo: components["schemas"]["StepView"][];
+            /** @description What undo takes back, the next one last. */
+            undo: components["schemas"]["StepView"][];
         };
         /** @description A named version of a page. */
         VersionView: {
@@ -3326,7 +3427,7 @@ export interface operations {
             };
         };
     };
-    write_plan: {
+    change_plan: {
         parameters: {
             query?: never;
             header?: {

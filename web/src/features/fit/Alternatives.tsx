@@ -1,7 +1,7 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, newKey, type PageView, type PlanDoc, type ProposalDoc } from "@/api/client";
+import { api, type PageView, type PlanDoc, type ProposalDoc } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
-import type { PlanEvent } from "@/features/plan/planState";
+import { fitOf } from "@/features/plan/sections";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
 import type { Comparable } from "./Compare";
 import { chosenWay } from "./useProposals";
@@ -21,9 +21,10 @@ export function useAlternatives(page: PageView) {
       queryFn: async () => {
         const found = await api.revision(page.id, revision);
         const plan = found.plan as PlanDoc;
-        const { approach: _, ...all } = plan.fit;
+        const fit = fitOf(plan);
+        const { approach: _, ...all } = fit;
         const fitted = await api.fit(all);
-        return { plan, proposal: chosenWay(plan.fit, fitted.proposals) };
+        return { plan, proposal: chosenWay(fit, fitted.proposals) };
       },
       staleTime: Number.POSITIVE_INFINITY,
     })),
@@ -48,12 +49,12 @@ type Props = {
   saved: boolean;
   found: ProposalDoc | undefined;
   alternatives: ReturnType<typeof useAlternatives>;
-  dispatch: (event: PlanEvent) => void;
+  returnTo: (revision: number, plan: PlanDoc) => void;
   onCompare: (name: string) => void;
 };
 
 /** Keeps the page as it is now as an alternative, and takes one up again. Nothing is lost by either. */
-export function Alternatives({ page, saved, found, alternatives, dispatch, onCompare }: Props) {
+export function Alternatives({ page, saved, found, alternatives, returnTo, onCompare }: Props) {
   const queries = useQueryClient();
   const mayChange = useMayChange();
   const refresh = () => {
@@ -106,7 +107,7 @@ export function Alternatives({ page, saved, found, alternatives, dispatch, onCom
                   type="button"
                   className="link"
                   aria-label={`Take ${k.name}`}
-                  onClick={() => dispatch({ type: "return", to: k.revision, plan: k.plan, key: newKey() })}
+                  onClick={() => returnTo(k.revision, k.plan)}
                 >
                   take it
                 </button>

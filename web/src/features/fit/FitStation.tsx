@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { type ProposalDoc, takeAway } from "@/api/client";
+import { fitOf, withFit } from "@/features/plan/sections";
 import type { StationProps } from "@/features/stations/StationScreen";
 import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
@@ -28,19 +29,19 @@ const CHANGES = 168;
 const CLASH = 150;
 
 /** The heart: the sketch card at the left, the page to scale in the middle, the ledger at the right. */
-export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop }: StationProps) {
-  const { fit } = plan;
+export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo, ledgerTop }: StationProps) {
+  const fit = fitOf(plan);
   const answer = useProposals(fit);
   const [selected, setSelected] = useState<string>();
   const [lit, setLit] = useState<string>();
 
   const change = useCallback(
     (next: typeof fit, reason: string) => {
-      if (next !== fit) changePlan({ ...plan, fit: next }, reason);
+      if (next !== fit) changePlan(withFit(plan, next), reason);
     },
     [changePlan, fit, plan],
   );
-  useKeys({ fit, selected, setSelected, dispatch });
+  useKeys({ fit, selected, setSelected, undo, redo });
 
   // While a clash is on screen the last page that could be made stays in sight behind it.
   const proposals = answer.data?.proposals ?? [];
@@ -131,7 +132,7 @@ export function FitStation({ page, plan, saved, changePlan, dispatch, ledgerTop 
               saved={saved}
               found={found}
               alternatives={alternatives}
-              dispatch={dispatch}
+              returnTo={returnTo}
               onCompare={setComparing}
             />
             {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}

@@ -1,6 +1,5 @@
 import { useEffect, useRef } from "react";
-import { type FitDoc, newKey } from "@/api/client";
-import type { PlanEvent } from "@/features/plan/planState";
+import type { FitDoc } from "@/api/client";
 import { isForPage } from "@/shared/ui/letterKeys";
 
 /** Digits typed within this time belong to one number. */
@@ -10,11 +9,12 @@ type Keys = {
   fit: FitDoc;
   selected: string | undefined;
   setSelected: (id: string | undefined) => void;
-  dispatch: (event: PlanEvent) => void;
+  undo: () => void;
+  redo: () => void;
 };
 
 /** On the page a block's number selects it, and the arrows go to the next or last block. Escape lets go; undo and redo work anywhere. */
-export function useKeys({ fit, selected, setSelected, dispatch }: Keys) {
+export function useKeys({ fit, selected, setSelected, undo, redo }: Keys) {
   const typed = useRef({ digits: "", at: 0 });
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -25,7 +25,7 @@ export function useKeys({ fit, selected, setSelected, dispatch }: Keys) {
       const blocks = fit.sketch.blocks;
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z") {
         e.preventDefault();
-        dispatch({ type: e.shiftKey ? "redo" : "undo", key: newKey() });
+        (e.shiftKey ? redo : undo)();
         return;
       }
       if (e.key === "Escape") return setSelected(undefined);
@@ -46,5 +46,5 @@ export function useKeys({ fit, selected, setSelected, dispatch }: Keys) {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [fit, selected, setSelected, dispatch]);
+  }, [fit, selected, setSelected, undo, redo]);
 }

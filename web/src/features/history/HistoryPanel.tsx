@@ -1,17 +1,22 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { api, fieldError, newKey, type RevisionView } from "@/api/client";
+import { api, fieldError, type PlanDoc, type RevisionView } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
-import type { PlanEvent } from "@/features/plan/planState";
 import { Ask } from "@/shared/ui/Ask";
 import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
 
-type Props = { pageId: string; revision: number; open: boolean; onClose: () => void; dispatch: (e: PlanEvent) => void };
+type Props = {
+  pageId: string;
+  revision: number;
+  open: boolean;
+  onClose: () => void;
+  returnTo: (revision: number, plan: PlanDoc) => void;
+};
 
 /** Everything that was ever decided on a page: look, name, return. Nothing is taken away by returning. */
-export function HistoryPanel({ pageId, revision, open, onClose, dispatch }: Props) {
+export function HistoryPanel({ pageId, revision, open, onClose, returnTo }: Props) {
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
@@ -24,14 +29,14 @@ export function HistoryPanel({ pageId, revision, open, onClose, dispatch }: Prop
           <Dialog.Description className="text-second">
             Every change, newest first. Returning to one adds a new version; nothing is taken away.
           </Dialog.Description>
-          {open && <Revisions pageId={pageId} revision={revision} onClose={onClose} dispatch={dispatch} />}
+          {open && <Revisions pageId={pageId} revision={revision} onClose={onClose} returnTo={returnTo} />}
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
   );
 }
 
-function Revisions({ pageId, revision, onClose, dispatch }: Omit<Props, "open">) {
+function Revisions({ pageId, revision, onClose, returnTo }: Omit<Props, "open">) {
   const queries = useQueryClient();
   const key = ["history", pageId, revision];
   const mayChange = useMayChange();
@@ -60,7 +65,7 @@ function Revisions({ pageId, revision, onClose, dispatch }: Omit<Props, "open">)
   const goBack = useMutation({
     mutationFn: (to: number) => api.revision(pageId, to),
     onSuccess: (found) => {
-      dispatch({ type: "return", to: found.revision, plan: found.plan, key: newKey() });
+      returnTo(found.revision, found.plan as PlanDoc);
       onClose();
     },
   });

@@ -3,6 +3,7 @@ import { newKey, type PlanDoc } from "@/api/client";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
 import { type PlanEvent, type PlanState, shownPlan } from "./planState";
+import { fitOf } from "./sections";
 
 /** Two people changed one page: she sees both, and chooses. Either way both are in the page's history. */
 export function ConflictDialog({ state, dispatch }: { state: PlanState; dispatch: (event: PlanEvent) => void }) {
@@ -47,9 +48,10 @@ export function ConflictDialog({ state, dispatch }: { state: PlanState; dispatch
 }
 
 function Side({ title, plan }: { title: string; plan: PlanDoc }) {
-  const answer = useProposals(plan.fit);
-  const made = chosenWay(plan.fit, answer.data?.proposals ?? []);
-  const shown = made?.layout ?? plan.fit.sketch;
+  const fit = fitOf(plan);
+  const answer = useProposals(fit);
+  const made = chosenWay(fit, answer.data?.proposals ?? []);
+  const shown = made?.layout ?? plan.sketch.sketch;
   return (
     <figure>
       <figcaption className="mb-1 font-semibold">{title}</figcaption>

@@ -1,7 +1,13 @@
-import { newKey } from "@/api/client";
-import { type PlanEvent, type PlanState, type Step, steps } from "./planState";
+import { type PlanState, type Step, steps } from "./planState";
 
-type Props = { state: PlanState; dispatch: (event: PlanEvent) => void; mayChange: boolean; onHistory: () => void };
+type Props = {
+  state: PlanState;
+  station: string;
+  onUndo: () => void;
+  onRedo: () => void;
+  mayChange: boolean;
+  onHistory: () => void;
+};
 
 const SAYS: Record<PlanState["status"], string> = {
   saved: "Saved",
@@ -24,10 +30,10 @@ function Waiting({ state }: { state: PlanState }) {
   );
 }
 
-/** Whether all is saved; undo, redo and the history. */
-export function SaveState({ state, dispatch, mayChange, onHistory }: Props) {
+/** Whether all is saved; undo and redo of what was done at this station; the history. */
+export function SaveState({ state, station, onUndo, onRedo, mayChange, onHistory }: Props) {
   const saved = state.status === "saved";
-  const { undo, redo } = steps(state);
+  const { undo, redo } = steps(state, station);
   return (
     <div className="grid gap-1.5">
       <div className="flex flex-wrap items-center gap-2">
@@ -45,7 +51,7 @@ export function SaveState({ state, dispatch, mayChange, onHistory }: Props) {
             className="button"
             disabled={!undo || !mayChange}
             title={undo ? `Undo: ${undo}` : undefined}
-            onClick={() => dispatch({ type: "undo", key: newKey() })}
+            onClick={onUndo}
           >
             Undo
           </button>
@@ -54,7 +60,7 @@ export function SaveState({ state, dispatch, mayChange, onHistory }: Props) {
             className="button"
             disabled={!redo || !mayChange}
             title={redo ? `Redo: ${redo}` : undefined}
-            onClick={() => dispatch({ type: "redo", key: newKey() })}
+            onClick={onRedo}
           >
             Redo
           </button>
@@ -64,6 +70,11 @@ export function SaveState({ state, dispatch, mayChange, onHistory }: Props) {
         </span>
       </div>
       {state.status === "offline" && <Waiting state={state} />}
+      {state.notTaken && (
+        <p role="status" className="text-second">
+          {state.notTaken}
+        </p>
+      )}
       {state.unkept && (
         <p role="alert" className="font-bold text-measure">
           This browser has no room to keep what waits. Stay on this page until it says Saved.

@@ -17,14 +17,14 @@ describe("a step that failed", () => {
   it("is a question when somebody was quicker, and nothing when there was nothing to do", () => {
     const newest = { revision: 7 };
     expect(failed(told(409, { newest }), step)).toEqual({ type: "conflict", newest });
-    expect(failed(told(409), step)).toEqual({ type: "nothing", key: "k" });
+    expect(failed(told(409), step)).toEqual({ type: "nothing", key: "k", why: "why" });
   });
 
   it("is told with what was found", () => {
-    const findings = [{ path: "plan.fit", found: "nothing", allowed: "a fit" }];
+    const findings = [{ path: "patch.fit", found: "nothing", allowed: "a fit" }];
     expect(failed(told(422, { findings }), step)).toEqual({
       type: "refused",
-      why: "plan.fit: found nothing; allowed is a fit",
+      why: "patch.fit: found nothing; allowed is a fit",
     });
   });
 });

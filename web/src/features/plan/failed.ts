@@ -9,7 +9,7 @@ export function failed(error: unknown, step: Pick<Step, "key">): PlanEvent {
   const problem = error instanceof ApiError ? error.problem : undefined;
   if (!problem || LATER.includes(problem.status)) return { type: "offline" };
   if (problem.status === 409 && problem.newest) return { type: "conflict", newest: problem.newest };
-  if (problem.status === 409) return { type: "nothing", key: step.key };
+  if (problem.status === 409) return { type: "nothing", key: step.key, why: problem.detail };
   const first = problem.findings?.[0];
   return {
     type: "refused",

@@ -1,84 +1,135 @@
 import { describe, expect, it } from "vitest";
-import type { PageView, PlanDoc } from "@/api/client";
-import { opened, type PlanEvent, type PlanState, reduce, shownPlan, steps } from "./planState";
+import type { FitDoc, PageView, PlanDoc } from "@/api/client";
+import { between } from "./patch";
+import { type Draft, opened, type PlanEvent, type PlanState, reduce, shownPlan, steps } from "./planState";
 
-const plan = (name: string) => ({ format: "metrosk-plan/1", fit: { name } }) as unknown as PlanDoc;
-const first = plan("first");
+/** A plan that differs from others by its step. */
+const plan = (snap: number) =>
+  ({ format: "metrosk-plan/2", unit: "in", sketch: { sketch: { name: "Two" } }, fit: { snap } }) as unknown as PlanDoc;
+const [zero, first, a, b, c] = [plan(0), plan(1), plan(2), plan(3), plan(4)];
 const page = (revision: number, more: Partial<PageView> = {}) =>
-  ({ id: "page", name: "Kites", revision, plan: first, undo: null, redo: null, ...more }) as PageView;
+  ({ id: "page", name: "Kites", revision, plan: first, trails: {}, ...more }) as PageView;
+/** A change that undo or redo leads to, as the server tells it. */
+const change = (revision: number, reason: string, from: PlanDoc, to: PlanDoc) => ({
+  revision,
+  reason,
+  patch: between(from, to),
+  inverse: between(to, from),
+});
+const trails = (undo: ReturnType<typeof change>[], redo: ReturnType<typeof change>[] = []) =>
+  ({ trails: { fit: { undo, redo } } }) as unknown as Partial<PageView>;
 
 const run = (state: PlanState, ...events: PlanEvent[]) => events.reduce(reduce, state);
-const changed = (p: PlanDoc, reason: string, key: string): PlanEvent => ({ type: "changed", plan: p, reason, key });
+const changed = (to: PlanDoc, reason: string, key: string, station = "fit"): PlanEvent => ({
+  type: "changed",
+  station,
+  plan: to,
+  reason,
+  key,
+});
+const undo = (key: string, station = "fit"): PlanEvent => ({ type: "undo", station, key });
+const redo = (key: string, station = "fit"): PlanEvent => ({ type: "redo", station, key });
+const at = (state: PlanState) => steps(state, "fit");
+const snap = (state: PlanState) => shownPlan(state).fit.snap;
 
 describe("a plan being edited", () => {
   it("joins changes of one kind until they are sent, and never under a key that was sent", () => {
-    const [a, b, c] = [plan("a"), plan("b"), plan("c")];
     let state = run(opened(page(1), undefined), changed(a, "margin", "k1"), changed(b, "margin", "k2"));
     expect(state.queue.map((s) => s.key)).toEqual(["k1"]);
-    expect(shownPlan(state)).toBe(b);
+    expect(state.queue[0]).toMatchObject({ patch: { fit: { snap: 3 } }, inverse: { fit: { snap: 1 } } });
+    expect(snap(state)).toBe(3);
     state = run(state, { type: "sending" }, changed(c, "margin", "k3"));
     expect(state.queue.map((s) => s.key)).toEqual(["k1", "k3"]);
     state = run(state, { type: "saved", key: "k1", page: page(2, { plan: b }) });
-    expect([state.status, state.base, shownPlan(state)]).toEqual(["waiting", 2, c]);
+    expect([state.status, state.base, snap(state)]).toEqual(["waiting", 2, 4]);
     state = run(state, { type: "sending" }, { type: "saved", key: "k3", page: page(3, { plan: c }) });
     expect([state.status, state.queue.length]).toEqual(["saved", 0]);
   });
 
   it("is the same object when nothing changed", () => {
     const state = opened(page(1), undefined);
-    expect(reduce(state, changed(first, "nothing", "k"))).toBe(state);
-    expect(reduce(state, { type: "undo", key: "k" })).toBe(state);
-    expect(reduce(state, { type: "redo", key: "k" })).toBe(state);
+    expect(reduce(state, changed({ ...first, fit: { ...first.fit } }, "nothing", "k"))).toBe(state);
+    expect(reduce(state, undo("k"))).toBe(state);
+    expect(reduce(state, redo("k"))).toBe(state);
   });
 
   it("takes unsent changes back by itself, and asks the server for the others", () => {
-    const a = plan("a");
-    let state = run(opened(page(5, { undo: "margin" }), undefined), changed(a, "step", "k1"), {
-      type: "undo",
-      key: "k2",
-    });
+    const start = page(5, trails([change(5, "margin", zero, first)]));
+    let state = run(opened(start, undefined), changed(a, "step", "k1"), undo("k2"));
     expect([state.status, state.queue.length, shownPlan(state)]).toEqual(["saved", 0, first]);
-    expect(steps(state)).toEqual({ undo: "margin", redo: "step" });
-    state = run(state, { type: "redo", key: "k3" });
-    expect(shownPlan(state)).toBe(a);
-    state = run(state, { type: "undo", key: "k4" }, { type: "undo", key: "k5" });
-    expect(state.queue).toEqual([{ kind: "undo", key: "k5", sent: false }]);
+    expect(at(state)).toEqual({ undo: "margin", redo: "step" });
+    state = run(state, redo("k3"));
+    expect(snap(state)).toBe(2);
+    state = run(state, undo("k4"), undo("k5"));
+    expect(state.queue).toEqual([{ kind: "undo", station: "fit", key: "k5", sent: false }]);
+    expect(snap(state)).toBe(0);
   });
 
   it("loses nothing without a connection, nor on a reload", () => {
-    const a = plan("a");
     const offline = run(opened(page(1), undefined), changed(a, "step", "k1"), { type: "sending" }, { type: "offline" });
-    expect([offline.status, shownPlan(offline)]).toEqual(["offline", a]);
+    expect([offline.status, snap(offline)]).toEqual(["offline", 2]);
     const again = opened(page(1), { base: offline.base, queue: offline.queue });
-    expect([again.status, again.queue[0]?.key, shownPlan(again)]).toEqual(["waiting", "k1", a]);
+    expect([again.status, again.queue[0]?.key, snap(again)]).toEqual(["waiting", "k1", 2]);
   });
 
-  it("shows undo and redo without a connection, as far back as plans are known", () => {
-    const [zero, a, b] = [plan("zero"), plan("a"), plan("b")];
-    const start = page(5, { undo: "margin", undo_plan: zero });
+  it("brings up what an earlier version kept in the browser", () => {
+    const fit = { format: "metrosk-fit/1", unit: "in", sketch: { name: "Two" }, snap: 2 } as unknown as FitDoc;
+    const queue = [
+      { kind: "write", plan: { format: "metrosk-plan/1", fit }, reason: "step", key: "k1", sent: true },
+      { kind: "undo", key: "k2", sent: false },
+    ];
+    const state = opened(page(4), { base: 1, queue } as unknown as Draft);
+    expect([state.base, state.queue[0]]).toMatchObject([1, { station: "fit", patch: { fit: { snap: 2 } }, key: "k1" }]);
+    expect(shownPlan(state)).toEqual(first);
+  });
+
+  it("shows undo and redo without a connection, as far back as changes are known", () => {
+    const start = page(5, trails([change(5, "margin", zero, first)]));
     // A change that may have reached the server is not taken back by itself: the step back waits behind it, and shows.
     let state = run(opened(start, undefined), changed(a, "step", "k1"), { type: "sending" }, { type: "offline" });
-    state = run(state, { type: "undo", key: "k2" });
-    expect([state.queue.length, shownPlan(state), steps(state)]).toEqual([2, first, { undo: "margin", redo: "step" }]);
-    state = run(state, { type: "undo", key: "k3" });
-    expect([shownPlan(state), steps(state).undo]).toEqual([zero, undefined]);
-    expect(reduce(state, { type: "undo", key: "k4" })).toBe(state);
+    state = run(state, undo("k2"));
+    expect([state.queue.length, snap(state), at(state)]).toEqual([2, 1, { undo: "margin", redo: "step" }]);
+    state = run(state, undo("k3"));
+    expect([snap(state), at(state).undo]).toEqual([0, undefined]);
+    expect(reduce(state, undo("k4"))).toBe(state);
     // A step on takes back the step back that was not sent.
-    state = run(state, { type: "redo", key: "k5" });
-    expect([state.queue.map((s) => s.key), shownPlan(state)]).toEqual([["k1", "k2"], first]);
+    state = run(state, redo("k5"));
+    expect([state.queue.map((s) => s.key), snap(state)]).toEqual([["k1", "k2"], 1]);
     state = run(state, changed(b, "other", "k6"));
-    expect([shownPlan(state), steps(state)]).toEqual([b, { undo: "other", redo: undefined }]);
+    expect([snap(state), at(state)]).toEqual([3, { undo: "other", redo: undefined }]);
     // As the answers come in, nothing jumps.
-    state = run(state, { type: "saved", key: "k1", page: page(6, { plan: a, undo: "step", undo_plan: first }) });
-    expect(shownPlan(state)).toBe(b);
-    const back = page(7, { plan: first, undo: "margin", undo_plan: zero, redo: "step", redo_plan: a });
-    state = run(state, { type: "saved", key: "k2", page: back });
-    expect(shownPlan(state)).toBe(b);
-    state = run(state, { type: "saved", key: "k6", page: page(8, { plan: b, undo: "other", undo_plan: first }) });
-    expect([state.status, shownPlan(state), steps(state).undo]).toEqual(["saved", b, "other"]);
-    // The plan before the last is still known from before.
-    state = run(state, { type: "offline" }, { type: "undo", key: "k7" }, { type: "undo", key: "k8" });
-    expect(shownPlan(state)).toBe(zero);
+    const [margin, step] = [change(5, "margin", zero, first), change(6, "step", first, a)];
+    state = run(state, { type: "saved", key: "k1", page: page(6, { plan: a, ...trails([margin, step]) }) });
+    expect(snap(state)).toBe(3);
+    state = run(state, { type: "saved", key: "k2", page: page(7, { ...trails([margin], [step]) }) });
+    expect(snap(state)).toBe(3);
+    const other = change(8, "other", first, b);
+    state = run(state, { type: "saved", key: "k6", page: page(8, { plan: b, ...trails([margin, other]) }) });
+    expect([state.status, snap(state), at(state).undo]).toEqual(["saved", 3, "other"]);
+    state = run(state, { type: "offline" }, undo("k7"), undo("k8"));
+    expect(snap(state)).toBe(0);
+  });
+
+  it("undoes at each station what was done there", () => {
+    const words = { ...first, words: { title: "Low sun" } } as unknown as PlanDoc;
+    let state = run(opened(page(1), undefined), changed(a, "step", "k1"), { type: "sending" }, { type: "offline" });
+    state = run(state, changed({ ...words, fit: a.fit }, "title", "k2", "words"));
+    state = run(state, undo("k3"));
+    expect(shownPlan(state)).toEqual(words);
+    expect([at(state), steps(state, "words")]).toEqual([
+      { undo: undefined, redo: "step" },
+      { undo: "title", redo: undefined },
+    ]);
+    state = run(state, undo("k4", "words"));
+    expect(shownPlan(state)).toEqual(first);
+  });
+
+  it("says why a step back was not taken, until the next one is", () => {
+    const start = page(5, trails([change(5, "margin", zero, first)]));
+    let state = run(opened(start, undefined), undo("k1"), { type: "sending" });
+    state = run(state, { type: "nothing", key: "k1", why: "changed since" });
+    expect([state.status, state.notTaken, snap(state)]).toEqual(["saved", "changed since", 1]);
+    expect(run(state, changed(a, "step", "k2")).notTaken).toBeUndefined();
   });
 
   it("says when the browser has no room for what waits, once", () => {
@@ -89,58 +140,56 @@ describe("a plan being edited", () => {
   });
 
   it("starts from the revision that the steps were made on, so that a quicker one is noticed", () => {
-    const draft = { base: 1, queue: [{ kind: "write" as const, plan: plan("a"), reason: "r", key: "k", sent: true }] };
-    expect(opened(page(4), draft).base).toBe(1);
+    const offline = run(opened(page(1), undefined), changed(a, "r", "k"), { type: "sending" });
+    expect(opened(page(4), { base: offline.base, queue: offline.queue }).base).toBe(1);
   });
 
-  it("keeps hers over the other", () => {
-    const [mine, theirs] = [plan("mine"), plan("theirs")];
-    const newest = page(2, { plan: theirs });
+  it("keeps hers over the other, and what the other did elsewhere", () => {
+    const theirs = { ...b, papers: { note: "dots" } } as unknown as PlanDoc;
     const clash = run(
       opened(page(1), undefined),
-      changed(mine, "mine", "k1"),
+      changed(a, "mine", "k1"),
       { type: "sending" },
-      { type: "conflict", newest },
+      { type: "conflict", newest: page(2, { plan: theirs }) },
     );
-    expect([clash.status, shownPlan(clash)]).toEqual(["conflict", mine]);
+    expect([clash.status, snap(clash)]).toEqual(["conflict", 2]);
     const kept = run(clash, { type: "keepMine", key: "k2" });
-    expect([kept.base, shownPlan(kept), kept.queue.length]).toEqual([2, mine, 1]);
+    expect([kept.base, kept.queue.length]).toEqual([2, 1]);
+    expect(shownPlan(kept)).toEqual({ ...a, papers: { note: "dots" } });
   });
 
   it("takes the other, with hers in the history", () => {
-    const [mine, theirs] = [plan("mine"), plan("theirs")];
-    const newest = page(2, { plan: theirs });
-    const clash = run(opened(page(1), undefined), changed(mine, "mine", "k1"), { type: "conflict", newest });
+    const clash = run(opened(page(1), undefined), changed(a, "mine", "k1"), {
+      type: "conflict",
+      newest: page(2, { plan: b }),
+    });
     const taken = run(clash, { type: "takeTheirs", keys: ["k2", "k3"] });
     expect(taken.queue.map((s) => s.kind)).toEqual(["write", "return"]);
-    expect(shownPlan(taken)).toBe(theirs);
+    expect(shownPlan(taken)).toEqual(b);
   });
 
   it("asks no question when only a step back came too late", () => {
-    const newest = page(7, { plan: plan("theirs") });
-    const state = run(
-      opened(page(6, { undo: "x" }), undefined),
-      { type: "undo", key: "k" },
-      { type: "conflict", newest },
-    );
-    expect([state.status, state.base]).toEqual(["saved", 7]);
+    const start = page(6, trails([change(6, "x", zero, first)]));
+    const newest = page(7, { plan: b });
+    const state = run(opened(start, undefined), undo("k"), { type: "conflict", newest });
+    expect([state.status, state.base, snap(state)]).toEqual(["saved", 7, 3]);
   });
 
   it("hears of what others did only while nothing of hers waits", () => {
-    const heard = page(3, { plan: plan("theirs") });
+    const heard = page(3, { plan: b });
     expect(reduce(opened(page(2), undefined), { type: "heard", page: heard }).base).toBe(3);
-    const busy = run(opened(page(2), undefined), changed(plan("mine"), "mine", "k"));
+    const busy = run(opened(page(2), undefined), changed(a, "mine", "k"));
     expect(reduce(busy, { type: "heard", page: heard })).toBe(busy);
   });
 
   it("lets a new change take the place of one that was refused", () => {
     const state = run(
       opened(page(1), undefined),
-      changed(plan("bad"), "bad", "k1"),
+      changed(a, "bad", "k1"),
       { type: "sending" },
       { type: "refused", why: "no" },
     );
-    const next = run(state, changed(plan("good"), "good", "k2"));
+    const next = run(state, changed(b, "good", "k2"));
     expect([next.status, next.queue.map((s) => s.key)]).toEqual(["waiting", ["k2"]]);
   });
 });

@@ -75,14 +75,16 @@ export function usePlan(page: PageView, draft: Draft | undefined) {
 
 function call(id: string, base: number, step: Step): Promise<PageView> {
   switch (step.kind) {
-    case "write":
-      return api.writePlan(id, base, step.plan, step.reason || "changed", step.key) as Promise<PageView>;
+    case "write": {
+      const { station, patch, reason } = step;
+      return api.changePlan(id, { revision: base, station, patch, reason: reason || "changed" }, step.key);
+    }
     case "undo":
-      return api.undo(id, base, step.key) as Promise<PageView>;
+      return api.undo(id, { revision: base, station: step.station }, step.key);
     case "redo":
-      return api.redo(id, base, step.key) as Promise<PageView>;
+      return api.redo(id, { revision: base, station: step.station }, step.key);
     case "return":
-      return api.returnTo(id, base, step.to, step.key) as Promise<PageView>;
+      return api.returnTo(id, { revision: base, station: step.station, to: step.to }, step.key);
   }
 }
 

@@ -28,7 +28,7 @@ async function sheets(id: string, paper: Paper): Promise<string[]> {
 export function SheetScreen() {
   const { pageId } = useParams({ from: "/pages/$pageId/sheet" });
   const page = useQuery({ queryKey: ["page-name", pageId], queryFn: () => api.page(pageId) });
-  const inches = page.data?.plan.fit.unit !== "mm";
+  const inches = page.data?.plan.unit !== "mm";
   const [chosen, setChosen] = useState<Paper>();
   const paper = chosen ?? (inches ? "letter" : "a4");
   const answer = useQuery({

@@ -1,6 +1,7 @@
 import { useCallback } from "react";
 import type { FitDoc, SketchDoc } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
+import { fitOf, withFit } from "@/features/plan/sections";
 import type { StationProps } from "@/features/stations/StationScreen";
 import { holdsFor } from "./holds";
 import { SketchEditor } from "./SketchEditor";
@@ -15,10 +16,10 @@ const FLIPS = [
 /** The sketch of a page: its lines, what is read from it, and whether it is turned or flipped for this page. The sketch in
  * the drawer stays as it is. */
 export function SketchStation({ plan, changePlan, ledgerTop }: StationProps) {
-  const { fit } = plan;
+  const fit = fitOf(plan);
   const mayChange = useMayChange();
   const change = useCallback(
-    (next: FitDoc, reason: string) => changePlan({ ...plan, fit: next }, reason),
+    (next: FitDoc, reason: string) => changePlan(withFit(plan, next), reason),
     [changePlan, plan],
   );
   const onSketch = (sketch: SketchDoc, reason: string) => change(holdsFor({ ...fit, sketch }), reason);

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { api, newKey, type PageView, type PlanDoc } from "@/api/client";
 import { FitStation } from "@/features/fit/FitStation";
 import { HistoryPanel } from "@/features/history/HistoryPanel";
@@ -24,7 +24,9 @@ export type StationProps = {
   /** Whether all that is shown is saved. */
   saved: boolean;
   changePlan: (plan: PlanDoc, reason: string) => void;
-  dispatch: (event: PlanEvent) => void;
+  undo: () => void;
+  redo: () => void;
+  returnTo: (revision: number, plan: PlanDoc) => void;
   /** What stands at the top of every ledger. */
   ledgerTop: React.ReactNode;
 };
@@ -62,20 +64,33 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
   const [history, setHistory] = useState(false);
   const mayChange = useMayChange();
   const plan = shownPlan(state);
-  const changePlan = useCallback(
-    (next: PlanDoc, reason: string) => {
-      if (mayChange) dispatch({ type: "changed", plan: next, reason, key: newKey() });
-    },
-    [dispatch, mayChange],
-  );
+  const acts = useMemo(() => {
+    const act = (event: PlanEvent) => {
+      if (mayChange) dispatch(event);
+    };
+    return {
+      changePlan: (next: PlanDoc, reason: string) =>
+        act({ type: "changed", station, plan: next, reason, key: newKey() }),
+      undo: () => act({ type: "undo", station, key: newKey() }),
+      redo: () => act({ type: "redo", station, key: newKey() }),
+      returnTo: (to: number, then: PlanDoc) => act({ type: "return", station, to, plan: then, key: newKey() }),
+    };
+  }, [dispatch, mayChange, station]);
   useHistoryKey(() => setHistory((h) => !h));
   const ledgerTop = (
-    <SaveState state={state} dispatch={dispatch} mayChange={mayChange} onHistory={() => setHistory(true)} />
+    <SaveState
+      state={state}
+      station={station}
+      onUndo={acts.undo}
+      onRedo={acts.redo}
+      mayChange={mayChange}
+      onHistory={() => setHistory(true)}
+    />
   );
-  const props = { page: state.page, plan, saved: state.status === "saved", changePlan, dispatch, ledgerTop };
+  const props = { page: state.page, plan, saved: state.status === "saved", ...acts, ledgerTop };
   return (
     <div className="flex min-h-screen flex-col min-[900px]:h-screen">
-      <Tape page={state.page} plan={plan} current={station} changePlan={changePlan} mayChange={mayChange} />
+      <Tape page={state.page} plan={plan} current={station} changePlan={acts.changePlan} mayChange={mayChange} />
       <Station {...props} station={station} />
       <ConflictDialog state={state} dispatch={dispatch} />
       <HistoryPanel
@@ -83,7 +98,7 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
         revision={state.page.revision}
         open={history}
         onClose={() => setHistory(false)}
-        dispatch={dispatch}
+        returnTo={acts.returnTo}
       />
     </div>
   );

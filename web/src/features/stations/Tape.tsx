@@ -15,18 +15,24 @@ type Props = {
 
 /** The tailor's tape across the top: the page's name, and the ten stations as its inch marks with their state. */
 export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
+  const standing = (name: string) => page.stations.find((s) => s.name === name);
   const stateOf = (name: string) => {
-    // A fit that can't hold is known to the server once it is saved.
-    const told = page.stations.find((s) => s.name === name)?.state;
-    return told === "needs-a-look" ? told : (plan.stations?.[name] ?? "open");
+    const section = sectionOf(plan, name);
+    // What it is settled on is written down as it is saved; until then it is as she says.
+    if (section?.mark === "settled" && !section.grounds) return "settled";
+    // A fit that can't hold, and what changed since it was settled, are known to the server once all is saved.
+    return standing(name)?.state === "needs-a-look" ? "needs-a-look" : (section?.mark ?? "open");
   };
   const room = useRoom();
   const here = STATIONS.find((s) => s.name === current);
-  const settled = stateOf(current) === "settled";
+  const state = stateOf(current);
+  const settled = state === "settled";
+  const changed = state === "needs-a-look" ? (standing(current)?.changed ?? []) : [];
   const mark = () => {
     if (!here) return;
-    const stations = { ...plan.stations, [current]: settled ? "open" : "settled" };
-    changePlan({ ...plan, stations }, settled ? `${here.label} opened again` : `${here.label} settled`);
+    const { mark: _, grounds: __, ...decided } = sectionOf(plan, current) ?? {};
+    const section = settled ? decided : { ...decided, mark: "settled" };
+    changePlan({ ...plan, [current]: section }, settled ? `${here.label} opened again` : `${here.label} settled`);
   };
   return (
     <header className="relative border-ink border-b-2 bg-tape text-tape-ink">
@@ -68,10 +74,16 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
       </div>
       {here && (
         <div className="relative flex flex-wrap items-center gap-2 border-tape-ink/40 border-t bg-sheet px-[18px] py-1 text-ink">
-          {room !== "narrow" && <span className="text-second">{here.decides}</span>}
+          {changed.length > 0 ? (
+            <span role="status" className="font-semibold">
+              Look again: {listed(changed)} changed since you settled this.
+            </span>
+          ) : (
+            room !== "narrow" && <span className="text-second">{here.decides}</span>
+          )}
           <span className="ml-auto flex gap-2">
             <button type="button" className="button" aria-pressed={settled} disabled={!mayChange} onClick={mark}>
-              {settled ? "Settled" : "Mark as settled"}
+              {settled ? "Settled" : changed.length > 0 ? "Settle it again" : "Mark as settled"}
             </button>
             <PageMenu page={page} />
           </span>
@@ -79,6 +91,16 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
       )}
     </header>
   );
+}
+
+type Section = { mark?: string | null; grounds?: unknown };
+
+/** A station's section of a plan. */
+const sectionOf = (plan: PlanDoc, name: string) => plan[name as keyof PlanDoc] as Section | null | undefined;
+
+/** “the sketch, the photos and the page”. */
+function listed(words: readonly string[]): string {
+  return words.length > 1 ? `${words.slice(0, -1).join(", ")} and ${words.at(-1)}` : (words[0] ?? "");
 }
 
 /** Where there is no room for ten marks the tape is one target: it tells where she is, and opens the rest. */

@@ -145,7 +145,7 @@ fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 }
 
 fn margins(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
-    let (canvas, fold_at) = (scene.canvas(), &scene.request.fold_at);
+    let (canvas, fold_at) = (scene.canvas(), &scene.task.fold_at);
     // What runs over the fold alone runs off no edge of the spread.
     let runs_off = item
         .bleed

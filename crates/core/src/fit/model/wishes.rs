@@ -431,7 +431,7 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
             // What is doubled is as wide as both of it: as she says, or no wider than one of it may be where the fit does so by itself.
             if wide && item.each {
                 if scene
-                    .request
+                    .task
                     .doubled
                     .contains(&scene.sketch.blocks[item.from[0]].id)
                 {

@@ -1,0 +1,156 @@
+//! What a station was settled on. When that has changed since, the station needs a look, and can say what changed.
+
+use super::digest::Digest;
+use super::stations::Station;
+use crate::document::Node;
+use serde_json::{Map, Value, json};
+use std::collections::BTreeMap;
+
+/// A part of a station's decisions that stations after it build on.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) struct Aspect {
+    /// Its name in documents.
+    name: &'static str,
+    /// What changed, in a maker's words: it follows “… changed”.
+    words: &'static str,
+    /// The section's fields that it is made of; all but the mark where none is named.
+    fields: &'static [&'static str],
+}
+
+const fn aspect(
+    name: &'static str,
+    words: &'static str,
+    fields: &'static [&'static str],
+) -> Aspect {
+    Aspect {
+        name,
+        words,
+        fields,
+    }
+}
+
+/// The fields of a section that say how far it is, not what was decided.
+const MARK_FIELDS: [&str; 2] = ["mark", "grounds"];
+
+/// The aspects of a station's decisions.
+pub(crate) const fn aspects(station: Station) -> &'static [Aspect] {
+    match station {
+        Station::Call => const { &[aspect("call", "the call", &[])] },
+        Station::Sketch => {
+            const {
+                &[
+                    aspect("blocks", "the sketch", &["sketch"]),
+                    aspect("stands", "how the sketch is turned", &["turn", "flip"]),
+                    aspect("held", "what is held of the sketch", &["keep", "readings"]),
+                ]
+            }
+        }
+        Station::Photos => {
+            const {
+                &[
+                    aspect("prints", "the photos", &["photos"]),
+                    aspect("rule", "whether photos may be trimmed", &["photo_rule"]),
+                ]
+            }
+        }
+        Station::Fit => {
+            const {
+                &[
+                    aspect("page", "the page", &["target"]),
+                    aspect(
+                        "way",
+                        "the way it is fitted",
+                        &["approach", "slack", "emphasis", "snap"],
+                    ),
+                    aspect(
+                        "choices",
+                        "what is pinned or chosen",
+                        &["pins", "slots", "at_fold", "across_fold"],
+                    ),
+                ]
+            }
+        }
+        Station::Papers => const { &[aspect("papers", "the papers", &[])] },
+        Station::Cut => const { &[aspect("cuts", "the cuts", &[])] },
+        Station::Words => const { &[aspect("words", "the words", &[])] },
+        Station::Clusters => const { &[aspect("clusters", "the clusters", &[])] },
+        Station::Build => const { &[aspect("steps", "the order of building", &[])] },
+        Station::Log => const { &[aspect("log", "the log", &[])] },
+    }
+}
+
+/// The digests of what a station was settled on, by `station.aspect`.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Grounds(BTreeMap<String, String>);
+
+impl Grounds {
+    /// What a station builds on, as a plan has it now.
+    pub fn of(plan: &Value, station: Station) -> Grounds {
+        let each = |before: Station| {
+            aspects(before).iter().map(move |a| {
+                let digest = digest_of(plan.get(before.name()), a);
+                (format!("{}.{}", before.name(), a.name), digest.to_string())
+            })
+        };
+        Grounds(station.builds_on().iter().copied().flat_map(each).collect())
+    }
+
+    /// What of these grounds is otherwise in a plan now, in a maker's words.
+    pub fn changed_in(&self, plan: &Value) -> Vec<&'static str> {
+        let differs = |station: Station, a: &Aspect| {
+            self.0
+                .get(&format!("{}.{}", station.name(), a.name))
+                .is_some_and(|then| *then != digest_of(plan.get(station.name()), a).to_string())
+        };
+        let of = |station: Station| {
+            aspects(station)
+                .iter()
+                .filter(move |a| differs(station, a))
+                .map(|a| a.words)
+        };
+        Station::ALL.into_iter().flat_map(of).collect()
+    }
+
+    /// Those that a section has written down.
+    pub(crate) fn written_in(section: &Value) -> Grounds {
+        let written = section.get("grounds").and_then(Value::as_object);
+        let text =
+            |(name, digest): (&String, &Value)| Some((name.clone(), digest.as_str()?.to_owned()));
+        Grounds(written.into_iter().flatten().filter_map(text).collect())
+    }
+
+    /// Writes them.
+    pub fn to_json(&self) -> Value {
+        json!(self.0)
+    }
+
+    /// Reads a section's grounds: texts by name. What a later version builds on may stand there too.
+    pub(super) fn read(section: &Node<'_>) -> Option<Grounds> {
+        let Some(node) = section.get("grounds") else {
+            return Some(Grounds::default());
+        };
+        let read = |name: &String| Some((name.clone(), node.get(name)?.text()?.to_owned()));
+        node.object()?
+            .keys()
+            .map(read)
+            .collect::<Option<_>>()
+            .map(Grounds)
+    }
+}
+
+fn digest_of(section: Option<&Value>, aspect: &Aspect) -> Digest {
+    let fields: Map<String, Value> = section
+        .and_then(Value::as_object)
+        .into_iter()
+        .flatten()
+        .filter(|(name, _)| {
+            if aspect.fields.is_empty() {
+                !MARK_FIELDS.contains(&name.as_str())
+            } else {
+                aspect.fields.contains(&name.as_str())
+            }
+        })
+        .map(|(name, value)| (name.clone(), value.clone()))
+        .collect();
+    Digest::of([&Value::Object(fields)])
+}

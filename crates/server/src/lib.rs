@@ -7,8 +7,9 @@ pub mod bootstrap;
 mod compute;
 pub mod demo;
 mod error;
+mod events;
+mod jobs;
 mod layers;
-mod layouts;
 mod objects;
 mod router;
 mod routes;
@@ -21,6 +22,6 @@ mod views;
 
 pub use objects::Pictures;
 pub use router::{openapi, router};
-pub use serve::serve;
+pub use serve::{serve, work};
 pub use settings::Settings;
 pub use state::App;

@@ -3,7 +3,7 @@
 use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
 use crate::layers;
 use crate::routes::{
-    exports, fit, history, links, notation, pages, pictures, session, sketches, team,
+    events, exports, fit, history, jobs, links, notation, pages, pictures, session, sketches, team,
 };
 use crate::state::{App, LARGEST_DOCUMENT, LARGEST_FILE};
 use axum::Router;
@@ -56,6 +56,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(exports::drawing))
         .routes(routes!(exports::pdf))
         .routes(routes!(exports::view))
+        .routes(routes!(events::stream_of))
+        .routes(routes!(jobs::show, jobs::cancel))
         .routes(routes!(fit::propose))
         .routes(routes!(fit::again))
         .routes(routes!(fit::change))

@@ -2,9 +2,11 @@
 
 pub(crate) mod archives;
 pub(crate) mod body;
+pub(crate) mod events;
 pub(crate) mod exports;
 pub(crate) mod fit;
 pub(crate) mod history;
+pub(crate) mod jobs;
 pub(crate) mod links;
 pub(crate) mod names;
 pub(crate) mod notation;

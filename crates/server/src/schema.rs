@@ -27,9 +27,9 @@ pub(crate) use readings::{
 };
 pub(crate) use requests::FitDoc;
 pub(crate) use views::{
-    DetailsView, NewPage, NewVersion, PageCard, PageChange, PageView, PlanChange, Return,
-    RevisionPlan, RevisionView, SketchChange, SketchRevisionView, SketchView, StationView, Step,
-    StepView, TrailView, VersionView,
+    DetailsView, EventView, JobView, NewPage, NewVersion, PageCard, PageChange, PageView,
+    PlanChange, Return, RevisionPlan, RevisionView, SketchChange, SketchRevisionView, SketchView,
+    StationView, Step, StepView, TrailView, VersionView,
 };
 
 #[cfg(test)]

@@ -1,5 +1,6 @@
 //! Serving: from the first request until a stop, with the chores beside it.
 
+use crate::jobs;
 use crate::layers;
 use crate::router::router;
 use crate::state::App;
@@ -7,6 +8,10 @@ use sqlx::PgPool;
 use std::net::SocketAddr;
 use std::time::Duration;
 use tokio::net::TcpListener;
+use tokio::task::JoinHandle;
+
+/// How long a server that stops waits for its jobs to be put back.
+const PUT_BACK: Duration = Duration::from_secs(5);
 
 /// Serves the application until `stop` is done, then lets open requests end for as long as the settings' grace; what still goes on after
 /// that is broken off.
@@ -23,12 +28,14 @@ pub async fn serve(
         tokio::spawn(layers::keep_metrics()),
     ];
     let (stopping, stopped) = tokio::sync::oneshot::channel();
-    let (compute, grace) = (app.compute.clone(), app.settings.grace);
+    let (compute, events, grace) = (app.compute.clone(), app.events.clone(), app.settings.grace);
     let told = async move {
         stop.await;
         compute.stop();
+        events.stop();
         let _ = stopping.send(());
     };
+    let workers = work(&app);
     let service = router(app).into_make_service_with_connect_info::<SocketAddr>();
     let over = async {
         let _ = stopped.await;
@@ -39,7 +46,19 @@ pub async fn serve(
         () = over => tracing::warn!("requests that had not ended were broken off"),
     }
     chores.iter().for_each(tokio::task::JoinHandle::abort);
+    // They put back what they were at; what hangs is taken over by another server.
+    let put_back = async {
+        for worker in workers {
+            let _ = worker.await;
+        }
+    };
+    let _ = tokio::time::timeout(PUT_BACK, put_back).await;
     Ok(())
+}
+
+/// Does what waits to be done, until the server stops: `serve` begins with it.
+pub fn work(app: &App) -> Vec<JoinHandle<()>> {
+    jobs::start(app)
 }
 
 /// Throws away what nobody needs any more, every hour.
@@ -49,6 +68,9 @@ async fn sweep(pool: PgPool) {
         hourly.tick().await;
         if let Err(error) = crate::store::sessions::sweep(&pool).await {
             tracing::warn!(%error, "old sessions were not swept; tried again in an hour");
+        }
+        if let Err(error) = crate::store::jobs::sweep(&pool).await {
+            tracing::warn!(%error, "old jobs were not swept; tried again in an hour");
         }
         if let Err(error) = crate::store::pages::sweep_layouts(&pool).await {
             tracing::warn!(%error, "old layouts were not swept; tried again in an hour");

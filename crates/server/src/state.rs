@@ -2,7 +2,7 @@
 
 use crate::auth::Passwords;
 use crate::compute::Compute;
-use crate::layouts::Layouts;
+use crate::events::Events;
 use crate::objects::Objects;
 use crate::settings::Settings;
 use anyhow::Context;
@@ -27,8 +27,8 @@ pub struct App {
     pub(crate) pool: PgPool,
     pub(crate) settings: Settings,
     pub(crate) passwords: Passwords,
-    pub(crate) layouts: Layouts,
     pub(crate) compute: Compute,
+    pub(crate) events: Events,
     pub(crate) objects: Objects,
 }
 
@@ -79,8 +79,8 @@ impl App {
             pool,
             settings,
             passwords: Passwords::default(),
-            layouts: Layouts::default(),
             compute,
+            events: Events::default(),
             objects,
         })
     }

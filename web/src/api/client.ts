@@ -28,6 +28,7 @@ export type FaceDoc = Schemas["FaceDoc"];
 export type ChangeDoc = Schemas["ChangeDoc"];
 export type RefitDoc = Schemas["RefitDoc"];
 export type PageView = Schemas["PageView"];
+export type EventView = Schemas["EventView"];
 export type PageCard = Schemas["PageCard"];
 export type PageChange = Schemas["PageChange"];
 export type StationView = Schemas["StationView"];
@@ -48,7 +49,7 @@ export type NearView = Schemas["NearView"];
 export type LinkDoc = Schemas["LinkDoc"];
 
 /** What a picture shows: its page's size, how many pages, and where its corners are. */
-export type PictureShown = Schemas["Shown"];
+export type PictureShown = paths["/api/pictures/{id}/reading"]["post"]["parameters"]["query"];
 
 /** The server can't be reached. */
 export class OfflineError extends Error {
@@ -180,6 +181,10 @@ export const api = {
       }),
     ),
   pictures: () => taken(client.GET("/api/pictures")),
+  readPicture: (id: string, shown: PictureShown) =>
+    taken(client.POST("/api/pictures/{id}/reading", { params: { ...at(id), query: shown } })),
+  job: (id: string) => taken(client.GET("/api/jobs/{id}", { params: at(id) })),
+  cancelJob: (id: string) => done(client.DELETE("/api/jobs/{id}", { params: at(id) })),
   liftPage: (id: string, shown: PictureShown) =>
     taken(client.POST("/api/pictures/{id}/lift", { params: at(id), body: shown })),
   /** Sides of a block as shares of the page, moved onto strong edges of the lifted page that are near. */
@@ -231,48 +236,6 @@ export const api = {
   changeBlocks: (body: ChangeDoc) => taken(client.POST("/api/notation/change", { body })),
   fit: (body: FitDoc, signal?: AbortSignal) => taken(client.POST("/api/fit", { body, ...(signal ? { signal } : {}) })),
 };
-
-/** Reads a sketch from a picture that was put in, telling each stage; stopping it stops the server too. It lies in no drawer yet. */
-export function readPicture(
-  id: string,
-  shown: PictureShown,
-  onStage: (stage: string) => void,
-  signal: AbortSignal,
-): Promise<PictureReading> {
-  const query = new URLSearchParams(
-    Object.entries(shown).flatMap(([k, v]) => (v === undefined || v === null ? [] : [[k, String(v)]])),
-  );
-  const address = withTeam(`/api/pictures/${id}/reading?${query}`);
-  return new Promise((resolve, reject) => {
-    const source = new EventSource(address);
-    const ended = () => source.close();
-    signal.addEventListener("abort", () => {
-      ended();
-      reject(new DOMException("stopped", "AbortError"));
-    });
-    source.addEventListener("stage", (e) => onStage((e as MessageEvent<string>).data));
-    source.addEventListener("read", (e) => {
-      ended();
-      resolve(JSON.parse((e as MessageEvent<string>).data));
-    });
-    source.addEventListener("failed", (e) => {
-      ended();
-      reject(new ApiError(JSON.parse((e as MessageEvent<string>).data)));
-    });
-    source.onerror = () => {
-      // What was refused outright has its reasons in the answer, which events don't show: it is asked for once more, plainly.
-      ended();
-      if (signal.aborted) return;
-      fetch(address, { signal }).then(
-        async (answer) => {
-          const problem = await answer.json().catch(() => undefined);
-          reject(problem ? new ApiError(problem) : new OfflineError());
-        },
-        () => reject(new OfflineError()),
-      );
-    };
-  });
-}
 
 /** Addresses of pictures' pixels. */
 export const pictureFile = (id: string, form: "original" | "view" | "thumb") => withTeam(`/api/pictures/${id}/${form}`);

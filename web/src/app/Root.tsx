@@ -4,6 +4,7 @@ import { NoTeam } from "@/features/people/NoTeam";
 import { SignIn } from "@/features/people/SignIn";
 import { useMe } from "@/features/people/useMe";
 import { SharedPatterns } from "@/shared/drawing/BlockShape";
+import { useEvents } from "@/shared/events/useEvents";
 import { Failed } from "@/shared/ui/Failed";
 import { switchLetterKeys } from "@/shared/ui/letterKeys";
 import { applyTheme } from "@/shared/ui/theme";
@@ -14,6 +15,7 @@ export function Root() {
   const me = useMe();
   const { pathname } = useLocation();
   const { theme, letter_keys } = me.data?.defaults ?? {};
+  useEvents(me.data?.team?.id);
   useEffect(() => applyTheme(theme), [theme]);
   useEffect(() => switchLetterKeys(letter_keys !== "off"), [letter_keys]);
   // Once it is known who she is, a look that fails takes nothing off the screen.

@@ -119,11 +119,19 @@ async fn who_writes_second_is_told_sees_both_and_chooses() -> Result<()> {
     browser.find("//p[@data-save='saved']").await?;
     let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
-    // Somebody else is quicker: seven photos.
+    // Hers is held up on its way, and somebody else is quicker: seven photos.
+    let hold = "window.send = window.fetch; \
+        window.fetch = (r, ...more) => r.method === 'PATCH' ? new Promise(go => { window.letGo = () => go(send(r, ...more)); }) : send(r, ...more)";
+    browser.window.execute(hold, vec![]).await?;
+    click(&browser, "//button[@aria-label='One photo less']").await?;
+    browser.find("//p[@data-save='saving']").await?;
     let patch = json!({"photos": {"photos": {"count": 7}}});
     let change = json!({"revision": page["revision"], "station": "fit", "patch": patch, "reason": "seven photos"});
     write_meanwhile(&browser, "PATCH", &format!("/api/pages/{id}/plan"), change).await?;
-    click(&browser, "//button[@aria-label='One photo less']").await?;
+    browser
+        .window
+        .execute("window.fetch = window.send; window.letGo()", vec![])
+        .await?;
     browser
         .find("//*[@role='dialog'][contains(., 'seven photos')]//figcaption[.='Yours']")
         .await?;
@@ -145,6 +153,61 @@ async fn who_writes_second_is_told_sees_both_and_chooses() -> Result<()> {
     click(&browser, "//button[.='Undo']").await?;
     browser
         .find("//output[@aria-label='Photos'][.='5']")
+        .await?;
+    browser.close().await
+}
+
+/// Two windows, one stream: what is done in one, or by somebody else, is on the screen of the other by itself.
+#[tokio::test]
+async fn what_others_change_is_shown_by_itself_and_disturbs_nobody_at_another_station() -> Result<()>
+{
+    let database = Database::fresh()?;
+    let server = Server::start(&database, "127.0.0.1:0")?;
+    let browser = Browser::open().await?;
+    come_in(&browser, &server).await?;
+    let table = browser.window.window().await?;
+    browser.find("//h3/a[.='Kites over the flats']").await?;
+    browser.window.new_tab().await.map(|_| ())?;
+    let tabs = browser.window.windows().await?;
+    let page = tabs
+        .into_iter()
+        .find(|t| *t != table)
+        .context("a second tab")?;
+    browser.window.switch_to_window(page.clone()).await?;
+    browser.window.goto(format!("{}/", server.address)).await?;
+    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    browser.find("//p[@data-save='saved']").await?;
+    let id = open_id(&browser).await?;
+    let now = fetched(&browser, &format!("/api/pages/{id}")).await?;
+    let path = format!("/api/pages/{id}/plan");
+    let write = |patch: Value, station: &str, reason: &str| json!({"revision": now["revision"], "station": station, "patch": patch, "reason": reason});
+    let seven = write(
+        json!({"photos": {"photos": {"count": 7}}}),
+        "fit",
+        "seven photos",
+    );
+    write_meanwhile(&browser, "PATCH", &path, seven).await?;
+    browser
+        .find("//output[@aria-label='Photos'][.='7']")
+        .await?;
+    // Somebody at another station starts from what she knew: both go on, and nobody is asked.
+    let papers = write(
+        json!({"papers": {"mark": "settled"}}),
+        "papers",
+        "Papers settled",
+    );
+    write_meanwhile(&browser, "PATCH", &path, papers).await?;
+    click(&browser, "//button[@aria-label='One photo less']").await?;
+    browser
+        .find("//p[@data-save='saved'][contains(., 'version 10')]")
+        .await?;
+    browser
+        .find("//nav[@aria-label='Stations']//a[contains(., 'Papers')]//*[@aria-label='needs a look']")
+        .await?;
+    // The other window has heard of it all by way of this one's stream, or of its own.
+    browser.window.switch_to_window(table).await?;
+    browser
+        .find("//article[contains(., 'Kites over the flats')]//*[contains(., 'choose the papers again')]")
         .await?;
     browser.close().await
 }

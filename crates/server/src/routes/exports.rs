@@ -7,7 +7,7 @@ use super::pages::find;
 use crate::auth::Member;
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
-use crate::layouts;
+use crate::jobs::made;
 use crate::schema::LayoutDoc;
 use crate::state::App;
 use axum::Json;
@@ -168,7 +168,7 @@ impl Made {
         let row = find(app, member, id).await?;
         // The drawing's numbers are the sketch card's, so the sketch counts as it lies in the plan.
         let sketch = Plan::from_json(&row.plan)?.sketch.decisions.sketch;
-        let proposal = layouts::made(&app.compute, member.team(), row.plan)
+        let proposal = made(&app.compute, member.team(), row.plan)
             .await?
             .map_err(no_layout)?;
         Ok(Made {

@@ -55,7 +55,7 @@ pub(crate) async fn write(
     steps.undo.push(page.next());
     steps.redo.clear();
     page.append(station, &change, &reason, steps).await?;
-    finish(&app, page.write, &maker, id, StatusCode::OK).await
+    finish(page.write, &maker, id, StatusCode::OK).await
 }
 
 /// A page whose plan is being changed: nobody else can change it until that is done.
@@ -218,7 +218,7 @@ pub(crate) async fn undo(
     steps.redo.push(last);
     page.append(station, &change, &format!("undone: {step}"), steps)
         .await?;
-    finish(&app, page.write, &maker, id, StatusCode::OK).await
+    finish(page.write, &maker, id, StatusCode::OK).await
 }
 
 /// Brings back what undo took at a station.
@@ -253,7 +253,7 @@ pub(crate) async fn redo(
     steps.undo.push(next);
     page.append(station, &change, &format!("redone: {step}"), steps)
         .await?;
-    finish(&app, page.write, &maker, id, StatusCode::OK).await
+    finish(page.write, &maker, id, StatusCode::OK).await
 }
 
 /// Returns to the plan of an earlier revision; the ones in between stay in the history.
@@ -289,7 +289,7 @@ pub(crate) async fn return_to(
     steps.redo.clear();
     let reason = format!("returned to version {}", asked.to);
     page.append(station, &change, &reason, steps).await?;
-    finish(&app, page.write, &maker, id, StatusCode::OK).await
+    finish(page.write, &maker, id, StatusCode::OK).await
 }
 
 /// From where in a history.

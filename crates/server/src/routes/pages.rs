@@ -7,9 +7,10 @@ use super::sketches::copied;
 use crate::auth::{Maker, Member};
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
-use crate::layouts;
+use crate::jobs;
 use crate::schema::{DetailsView, NewPage, PageCard, PageChange, PageView};
 use crate::state::App;
+use crate::store::events::{self, NewEvent};
 use crate::store::pages::{self, Details, PageRow, Shelf};
 use crate::store::revisions;
 use crate::store::sketches;
@@ -87,8 +88,12 @@ pub(crate) async fn list(
         return Err(Invalid::one("most", most.to_string(), format!("1 to {MOST}")).into());
     }
     let rows = pages::list(&app.pool, member.team(), shelf, most.into(), from.into()).await?;
-    for row in rows.iter().filter(|r| !r.known) {
-        layouts::make_later(&app, member.team(), row);
+    if rows.iter().any(|r| !r.known) {
+        let mut tx = app.pool.begin().await?;
+        for row in rows.iter().filter(|r| !r.known) {
+            jobs::make_later(&mut tx, member.team(), row).await?;
+        }
+        tx.commit().await?;
     }
     Ok(Json(rows.into_iter().map(views::card).collect()))
 }
@@ -196,7 +201,7 @@ pub(crate) async fn start(
         reason: "started from the sketch",
     };
     let id = pages::insert(write.db(), maker.team(), page).await?;
-    finish(&app, write, &maker, id, StatusCode::CREATED).await
+    finish(write, &maker, id, StatusCode::CREATED).await
 }
 
 /// Changes a page's name and due date, finishes it, puts it away, or takes it out again.
@@ -233,6 +238,8 @@ pub(crate) async fn change(
     let moved = (1..i32::MAX).contains(&from)
         && pages::change_details(&mut tx, maker.team(), id, from, details, maker.name()).await?;
     if moved {
+        let changed = NewEvent::of(events::DETAILS, id, from + 1, maker.name());
+        events::tell(&mut *tx, maker.team(), changed).await?;
         tx.commit().await?;
     }
     let newest = page_view(&mut *app.pool.acquire().await?, maker.team(), id).await?;
@@ -329,12 +336,11 @@ pub(crate) async fn copy(
         reason: &reason,
     };
     let copy = pages::insert(write.db(), maker.team(), page).await?;
-    finish(&app, write, &maker, copy, StatusCode::CREATED).await
+    finish(write, &maker, copy, StatusCode::CREATED).await
 }
 
 /// Ends a write to a page: answers with the page, and sees to its layout.
 pub(crate) async fn finish(
-    app: &App,
     mut write: super::once::Write,
     member: &Member,
     id: Uuid,
@@ -344,13 +350,12 @@ pub(crate) async fn finish(
         .await?
         .ok_or(Failure::Missing("page"))?;
     let trails = revisions::trails(write.db(), member.team(), id).await?;
-    let answer = write
-        .finish(status, &views::page(row.clone(), trails))
-        .await?;
     if !row.known {
-        layouts::make_later(app, member.team(), &row);
+        jobs::make_later(write.db(), member.team(), &row).await?;
     }
-    Ok(answer)
+    let changed = NewEvent::of(events::PAGE, id, row.revision, member.name());
+    events::tell(write.db(), member.team(), changed).await?;
+    write.finish(status, &views::page(row, trails)).await
 }
 
 /// A page of the member's team.

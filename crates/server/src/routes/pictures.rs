@@ -260,9 +260,9 @@ pub(crate) async fn show_file(
     Ok(response)
 }
 
-/// A form of a picture of the member's team.
-async fn pixels(app: &App, member: &Member, id: Uuid, form: &str) -> Result<Bytes, Failure> {
-    pictures::find(&app.pool, member.team(), id)
+/// A form of a picture of a team.
+async fn pixels(app: &App, team: Uuid, id: Uuid, form: &str) -> Result<Bytes, Failure> {
+    pictures::find(&app.pool, team, id)
         .await?
         .ok_or(Failure::Missing("picture"))?;
     app.objects
@@ -272,8 +272,8 @@ async fn pixels(app: &App, member: &Member, id: Uuid, form: &str) -> Result<Byte
 }
 
 /// A picture at its full size.
-async fn original(app: &App, member: &Member, id: Uuid) -> Result<Bytes, Failure> {
-    pixels(app, member, id, "original").await
+pub(crate) async fn original(app: &App, team: Uuid, id: Uuid) -> Result<Bytes, Failure> {
+    pixels(app, team, id, "original").await
 }
 
 fn view(row: &PictureRow) -> PictureView {

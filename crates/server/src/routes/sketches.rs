@@ -9,6 +9,7 @@ use crate::compute::Work;
 use crate::error::{Failure, Problem};
 use crate::schema::{PageCard, SketchChange, SketchDoc, SketchRevisionView, SketchView};
 use crate::state::App;
+use crate::store::events::{self, NewEvent};
 use crate::store::sketches::{self, Change, SketchRow};
 use crate::store::{pages, pictures};
 use axum::Json;
@@ -371,6 +372,8 @@ async fn advance(
     let moved = (1..i32::MAX).contains(&from)
         && sketches::change(&mut tx, maker.team(), id, from, change).await?;
     if moved {
+        let changed = NewEvent::of(events::SKETCH, id, from + 1, maker.name());
+        events::tell(&mut *tx, maker.team(), changed).await?;
         tx.commit().await?;
     }
     let newest = view(find(app, maker, id).await?)?;

@@ -1,6 +1,7 @@
 //! What the API says of sketches and pages.
 
-use super::{LayoutDoc, PlanDoc, ReadingView, SketchDoc};
+use super::{LayoutDoc, PictureReading, PlanDoc, ReadingView, SketchDoc};
+use crate::error::Problem;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use std::collections::BTreeMap;
@@ -213,6 +214,46 @@ pub(crate) struct DetailsView {
     #[serde(with = "time::serde::rfc3339")]
     #[schema(value_type = String, format = DateTime)]
     pub(crate) made_at: OffsetDateTime,
+}
+
+/// Something that happened to one of the team's things.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct EventView {
+    /// `page`, `details`, `layout`, `sketch` or `job`: what of the thing is another now.
+    pub(crate) what: String,
+    /// The page, sketch or job.
+    pub(crate) thing: Uuid,
+    /// The revision that it is at now; of a job, how often it has been told.
+    pub(crate) revision: i32,
+    /// Who did it.
+    pub(crate) author: String,
+    /// A job's state: `waiting`, `running`, `done`, `failed` or `cancelled`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) state: Option<String>,
+    /// How far a job is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) progress: Option<String>,
+}
+
+/// Long work.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct JobView {
+    /// Its id: events name it.
+    pub(crate) id: Uuid,
+    /// `read` or `layout`
+    pub(crate) kind: String,
+    /// `waiting`, `running`, `done`, `failed` or `cancelled`
+    pub(crate) state: String,
+    /// How far it is.
+    pub(crate) progress: Option<String>,
+    /// What came of it, once it is done; of a reading a `PictureReading`.
+    #[schema(value_type = Option<PictureReading>)]
+    pub(crate) outcome: Option<Value>,
+    /// Why it failed.
+    #[schema(value_type = Option<Problem>)]
+    pub(crate) problem: Option<Value>,
+    /// How often it has been told so far: events with a lower `revision` are older.
+    pub(crate) told: i32,
 }
 
 /// A named version of a page.

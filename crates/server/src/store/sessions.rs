@@ -122,6 +122,7 @@ pub(crate) async fn sweep(pool: &sqlx::PgPool) -> sqlx::Result<()> {
         "DELETE FROM failed_sign_ins WHERE at < now() - interval '1 day'",
         "DELETE FROM done_writes WHERE at < now() - interval '2 days'",
         "DELETE FROM links WHERE expires_at < now() - interval '30 days'",
+        "DELETE FROM events WHERE at < now() - interval '1 day'",
     ] {
         sqlx::query(old).execute(pool).await?;
     }

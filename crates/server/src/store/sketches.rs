@@ -1,5 +1,6 @@
 //! The drawer.
 
+use super::events::{self, NewEvent};
 use serde_json::Value;
 use sqlx::{PgConnection, PgExecutor};
 use time::OffsetDateTime;
@@ -76,7 +77,17 @@ pub(crate) async fn insert(
         .bind(document)
         .execute(&mut *db)
         .await?;
-    append(db, team, id, 1, document, author, "put into the drawer").await?;
+    append(
+        &mut *db,
+        team,
+        id,
+        1,
+        document,
+        author,
+        "put into the drawer",
+    )
+    .await?;
+    events::tell(db, team, NewEvent::of(events::SKETCH, id, 1, author)).await?;
     Ok(id)
 }
 

@@ -9,6 +9,7 @@ mod drawer;
 mod earlier;
 mod fits;
 mod history;
+mod jobs;
 mod nothing_lost;
 mod people;
 mod pictures;

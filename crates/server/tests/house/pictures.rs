@@ -1,6 +1,6 @@
 //! Pictures over HTTP: put in, looked at, read, lifted from.
 
-use crate::support::{Guest, Server, answer, id};
+use crate::support::{Events, Guest, Server, answer, id};
 use metrosk_core::sketch::Sketch;
 use metrosk_demo::{SEED, Style, picture};
 use reqwest::{Method, StatusCode};
@@ -20,30 +20,27 @@ async fn put_in(guest: &Guest, name: &str, bytes: Vec<u8>) -> (StatusCode, Value
     .await
 }
 
-/// The events of a reading: each one's name and data.
-async fn events(guest: &Guest, picture: &Value, query: &str) -> Vec<(String, String)> {
-    let response = guest
-        .request(
-            Method::GET,
-            &format!("/api/pictures/{}/reading?{query}", id(picture)),
-        )
-        .send()
-        .await
-        .unwrap();
-    assert_eq!(response.status(), StatusCode::OK);
-    assert_eq!(response.headers()["content-type"], "text/event-stream");
-    let text = response.text().await.unwrap();
-    let field = |block: &str, name: &str| {
-        block
-            .lines()
-            .find_map(|l| l.strip_prefix(name))
-            .map(|v| v.trim_start_matches(':').trim().to_owned())
-            .unwrap_or_default()
-    };
-    text.split("\n\n")
-        .filter(|b| b.contains("event"))
-        .map(|b| (field(b, "event"), field(b, "data")))
-        .collect()
+/// A picture read to the end: the job as it ended, and the stages that were told on the way.
+async fn read(guest: &Guest, picture: &Value, query: &str) -> (Value, Vec<String>) {
+    let mut events = Events::of(guest, None).await;
+    let path = format!("/api/pictures/{}/reading?{query}", id(picture));
+    let (status, job) = guest.post(&path, &Value::Null).await;
+    assert_eq!(status, StatusCode::ACCEPTED, "{job}");
+    let stages = std::sync::Mutex::new(Vec::new());
+    events
+        .until(|_, event| {
+            if event["thing"] != job["id"] {
+                return false;
+            }
+            let stage = event["progress"].as_str().map(str::to_owned);
+            stages.lock().unwrap().extend(stage);
+            event["state"] == "done" || event["state"] == "failed"
+        })
+        .await;
+    let mut stages = stages.into_inner().unwrap();
+    stages.dedup();
+    let job = guest.get(&format!("/api/jobs/{}", id(&job))).await.1;
+    (job, stages)
 }
 
 #[tokio::test]
@@ -57,27 +54,24 @@ async fn a_picture_becomes_a_sketch_that_the_drawer_takes() {
         (StatusCode::CREATED, &json!("Tide line.jpg")),
         "{picture}"
     );
-    let told = events(
+    let (job, stages) = read(
         &wren,
         &picture,
         "width=12&height=12&pages=1&unit=in&name=Tide%20line",
     )
     .await;
-    let stages: Vec<&str> = told
-        .iter()
-        .filter(|e| e.0 == "stage")
-        .map(|e| e.1.as_str())
-        .collect();
-    assert_eq!(stages.first(), Some(&"page"));
+    // Stages that follow each other fast are told together.
     assert!(
-        ["upright", "strokes", "blocks", "kinds"]
+        stages
             .iter()
-            .all(|s| stages.contains(s)),
+            .any(|s| ["page", "upright", "strokes", "blocks", "kinds"].contains(&s.as_str())),
         "{stages:?}"
     );
-    let (last, data) = told.last().unwrap();
-    assert_eq!(last, "read");
-    let read: Value = serde_json::from_str(data).unwrap();
+    assert_eq!(
+        (&job["kind"], &job["state"]),
+        (&json!("read"), &json!("done"))
+    );
+    let read = job["outcome"].clone();
     assert_eq!(
         (&read["sketch"]["name"], &read["sketch"]["origin"]["how"]),
         (&"Tide line".into(), &"challenge".into())
@@ -189,7 +183,10 @@ async fn what_is_no_picture_or_no_page_is_told_and_costs_nothing() {
         ("width=12&height=12&corners=1,2,3", "corners", "1,2,3"),
     ] {
         let (status, problem) = wren
-            .get(&format!("/api/pictures/{}/reading?{query}", id(&picture)))
+            .post(
+                &format!("/api/pictures/{}/reading?{query}", id(&picture)),
+                &Value::Null,
+            )
             .await;
         let finding = &problem["findings"][0];
         assert_eq!(
@@ -202,17 +199,16 @@ async fn what_is_no_picture_or_no_page_is_told_and_costs_nothing() {
             "{query}: {finding}"
         );
     }
-    // What only shows while reading is told as its last event.
-    let told = events(
+    // What only shows while reading is told as the job's problem.
+    let (job, _) = read(
         &wren,
         &picture,
         "width=12&height=12&corners=0,0,1,0,1,1,0,1",
     )
     .await;
-    let (last, data) = told.last().unwrap();
-    assert_eq!(last, "failed");
+    assert_eq!(job["state"], "failed");
     assert!(
-        serde_json::from_str::<Value>(data).unwrap()["findings"][0]["found"]
+        job["problem"]["findings"][0]["found"]
             .as_str()
             .unwrap()
             .contains("corners")
@@ -318,10 +314,10 @@ async fn who_may_only_look_gives_no_pictures() {
         "looking is allowed"
     );
     assert_eq!(
-        gull.get(&format!(
-            "/api/pictures/{}/reading?width=12&height=12",
-            id(&picture)
-        ))
+        gull.post(
+            &format!("/api/pictures/{}/reading?width=12&height=12", id(&picture)),
+            &Value::Null,
+        )
         .await
         .0,
         StatusCode::FORBIDDEN

@@ -1,6 +1,6 @@
 //! A server with the demo, and who asks it.
 
-use metrosk_server::{App, Settings, demo, router};
+use metrosk_server::{App, Pictures, Settings, demo, router};
 use metrosk_testkit::Database;
 use reqwest::{Client, Method, RequestBuilder, StatusCode};
 use serde_json::{Value, json};
@@ -11,6 +11,15 @@ pub(crate) struct Server {
     pub(crate) address: String,
     pub(crate) app: App,
     pub(crate) database: Database,
+    pictures: Pictures,
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        if let Pictures::Folder(folder) = &self.pictures {
+            let _ = std::fs::remove_dir_all(folder);
+        }
+    }
 }
 
 /// Somebody with her own cookies.
@@ -22,8 +31,20 @@ pub(crate) struct Guest {
 impl Server {
     /// With the demo loaded.
     pub(crate) async fn start() -> Server {
+        Server::with_pictures(Pictures::Memory).await
+    }
+
+    /// With the demo loaded, and pictures where other servers find them too.
+    pub(crate) async fn sharing_pictures() -> Server {
+        let folder = std::path::Path::new(env!("CARGO_TARGET_TMPDIR"))
+            .join(format!("pictures-{}", uuid::Uuid::new_v4()));
+        Server::with_pictures(Pictures::Folder(folder)).await
+    }
+
+    async fn with_pictures(pictures: Pictures) -> Server {
         let server = Server::empty(Settings {
             demo: true,
+            pictures,
             ..Settings::default()
         })
         .await;
@@ -38,8 +59,11 @@ impl Server {
     /// With nobody in it.
     pub(crate) async fn empty(settings: Settings) -> Server {
         let database = Database::fresh().unwrap();
+        let pictures = settings.pictures.clone();
         let app = App::connect(&database.url, settings).await.unwrap();
-        Server::of(app, database).await
+        let mut server = Server::of(app, database).await;
+        server.pictures = pictures;
+        server
     }
 
     /// What somebody has connected already.
@@ -48,15 +72,22 @@ impl Server {
             address: serve(app.clone()).await,
             app,
             database,
+            pictures: Pictures::Memory,
         }
+    }
+
+    /// Another server's connection to the same database and pictures.
+    pub(crate) async fn other(&self) -> App {
+        let settings = Settings {
+            pictures: self.pictures.clone(),
+            ..Settings::default()
+        };
+        App::connect(&self.database.url, settings).await.unwrap()
     }
 
     /// The address of another server on the same database.
     pub(crate) async fn twin(&self) -> String {
-        let app = App::connect(&self.database.url, Settings::default())
-            .await
-            .unwrap();
-        serve(app).await
+        serve(self.other().await).await
     }
 
     /// Somebody who is not signed in.
@@ -155,9 +186,61 @@ impl Guest {
 async fn serve(app: App) -> String {
     let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.unwrap();
     let address = format!("http://{}", listener.local_addr().unwrap());
+    metrosk_server::work(&app);
     let service = router(app).into_make_service_with_connect_info::<SocketAddr>();
     tokio::spawn(async move { axum::serve(listener, service).await });
     address
+}
+
+/// The events of a stream, one after another.
+pub(crate) struct Events {
+    response: reqwest::Response,
+    text: String,
+}
+
+impl Events {
+    /// Listens from now on, or from after an event.
+    pub(crate) async fn of(guest: &Guest, after: Option<i64>) -> Events {
+        let path = match after {
+            Some(after) => format!("/api/events?after={after}"),
+            None => "/api/events".to_owned(),
+        };
+        let response = guest.request(Method::GET, &path).send().await.unwrap();
+        assert_eq!(response.status(), StatusCode::OK);
+        assert_eq!(response.headers()["content-type"], "text/event-stream");
+        let mut events = Events {
+            response,
+            text: String::new(),
+        };
+        // From the first word on nothing is missed.
+        events.until(|name, _| name == "listening").await;
+        events
+    }
+
+    /// The first event from now on that is looked for: its id and data.
+    pub(crate) async fn until(&mut self, wanted: impl Fn(&str, &Value) -> bool) -> (i64, Value) {
+        loop {
+            while let Some(end) = self.text.find("\n\n") {
+                let event: String = self.text.drain(..end + 2).collect();
+                let field = |name: &str| {
+                    event
+                        .lines()
+                        .find_map(|l| l.strip_prefix(name))
+                        .map(str::trim)
+                };
+                let data = field("data:").unwrap_or_default();
+                let data = serde_json::from_str(data).unwrap_or_else(|_| json!(data));
+                if wanted(field("event:").unwrap_or_default(), &data) {
+                    let id = field("id:").and_then(|id| id.parse().ok());
+                    return (id.unwrap_or_default(), data);
+                }
+            }
+            let more = self.response.chunk();
+            let more = tokio::time::timeout(std::time::Duration::from_secs(30), more);
+            let more = more.await.expect("an event within half a minute").unwrap();
+            self.text += std::str::from_utf8(&more.expect("the stream goes on")).unwrap();
+        }
+    }
 }
 
 /// A thing's id.

@@ -14,6 +14,7 @@ enum Of {
     Invite,
     Picture,
     Lift,
+    Job,
 }
 
 /// Every route with an id, what it is the id of, and a body that would do for one's own.
@@ -182,7 +183,14 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             Of::Picture,
             none.clone(),
         ),
-        (Method::GET, "/api/pictures/{id}/reading", Of::Picture, none),
+        (
+            Method::POST,
+            "/api/pictures/{id}/reading",
+            Of::Picture,
+            none.clone(),
+        ),
+        (Method::GET, "/api/jobs/{id}", Of::Job, none.clone()),
+        (Method::DELETE, "/api/jobs/{id}", Of::Job, none),
         (
             Method::POST,
             "/api/pictures/{id}/lift",
@@ -223,6 +231,8 @@ async fn another_teams_ids_are_missing_on_every_route() {
         )
         .await
         .1;
+    let path = format!("/api/pictures/{}/reading?width=12&height=12", id(&picture));
+    let job = wren.post(&path, &Value::Null).await.1;
     let table = routes(&page["plan"]);
     let known: BTreeSet<(String, String)> = table
         .iter()
@@ -241,6 +251,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Invite => id(&invite),
             Of::Picture => id(&picture),
             Of::Lift => id(&lift),
+            Of::Job => id(&job),
         };
         let path = path
             .replace("{id}", &foreign)

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What happens to the team's things, as server-sent events: `listening` once nothing is missed any more, `changed` with what changed, and `again` where something may have been missed.
+         *     With `Last-Event-ID`, or `after` where no header can be sent, the stream begins with what was told since; some of that may come once more.
+         */
+        get: operations["events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fit": {
         parameters: {
             query?: never;
@@ -33,6 +53,24 @@ export interface paths {
         /** Fits again with what an earlier proposal settled: one solve, for a block that follows a hand. */
         post: operations["refit"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a job stands, and what came of it. Events tell when that is worth asking. */
+        get: operations["show_job"];
+        put?: never;
+        post?: never;
+        /** Cancels a job that has not ended. Wherever it runs, it stops. */
+        delete: operations["cancel_job"];
         options?: never;
         head?: never;
         patch?: never;
@@ -590,14 +628,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Reads a sketch from a picture that was put in. Server-sent events: `stage` with the stage's name, as often as it goes on, then
-         *     `read` with the sketch to look over, or `failed` with problem details. Closing the connection stops the reading. The sketch lies in
-         *     no drawer yet.
-         */
-        get: operations["read_picture"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Reads a sketch from a picture that was put in, as a job: its progress are the stages, its outcome a `PictureReading` to look over. The
+         *     sketch lies in no drawer yet.
+         */
+        post: operations["read_picture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1167,6 +1204,27 @@ export interface components {
             /** @description Equally wide, or else equally high. */
             wide: boolean;
         };
+        /** @description Something that happened to one of the team's things. */
+        EventView: {
+            /** @description Who did it. */
+            author: string;
+            /** @description How far a job is. */
+            progress?: string | null;
+            /**
+             * Format: int32
+             * @description The revision that it is at now; of a job, how often it has been told.
+             */
+            revision: number;
+            /** @description A job's state: `waiting`, `running`, `done`, `failed` or `cancelled`. */
+            state?: string | null;
+            /**
+             * Format: uuid
+             * @description The page, sketch or job.
+             */
+            thing: string;
+            /** @description `page`, `details`, `layout`, `sketch` or `job`: what of the thing is another now. */
+            what: string;
+        };
         /** @description A face on a print, in shares of the print's width and height. */
         FaceDoc: {
             /**
@@ -1328,6 +1386,27 @@ export interface components {
             made_by: string;
             /** @description The role it gives. */
             role: string;
+        };
+        /** @description Long work. */
+        JobView: {
+            /**
+             * Format: uuid
+             * @description Its id: events name it.
+             */
+            id: string;
+            /** @description `read` or `layout` */
+            kind: string;
+            outcome?: components["schemas"]["PictureReading"] | null;
+            problem?: components["schemas"]["Problem"] | null;
+            /** @description How far it is. */
+            progress?: string | null;
+            /** @description `waiting`, `running`, `done`, `failed` or `cancelled` */
+            state: string;
+            /**
+             * Format: int32
+             * @description How often it has been told so far: events with a lower `revision` are older.
+             */
+            told: number;
         };
         /** @description How many of how many. */
         KeptDoc: {
@@ -2426,6 +2505,38 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    events: {
+        parameters: {
+            query?: {
+                /** @description The last event that was heard. */
+                after?: number;
+            };
+            header?: {
+                "Last-Event-ID"?: number | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["EventView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fit: {
         parameters: {
             query?: never;
@@ -2495,6 +2606,86 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cancel_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4359,12 +4550,12 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            200: {
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/event-stream": components["schemas"]["PictureReading"];
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
             401: {

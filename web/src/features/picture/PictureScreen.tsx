@@ -1,16 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "@tanstack/react-router";
 import { useEffect, useRef, useState } from "react";
-import {
-  api,
-  fieldError,
-  newKey,
-  type PictureView,
-  pictureFile,
-  readPicture,
-  type SketchDoc,
-  type SketchView,
-} from "@/api/client";
+import { api, fieldError, newKey, type PictureView, pictureFile, type SketchDoc, type SketchView } from "@/api/client";
 import { useMe } from "@/features/people/useMe";
 import { useUnsaved } from "@/features/plan/useUnsaved";
 import { fromTicks, parseLength } from "@/shared/lengths/length";
@@ -23,6 +14,7 @@ import { Offered } from "./Offered";
 import { PictureCorners } from "./PictureCorners";
 import { ReadBlocks } from "./ReadBlocks";
 import { ReadDrawing } from "./ReadDrawing";
+import { readPicture } from "./readPicture";
 import { unsure } from "./review";
 import { usePictures } from "./usePicture";
 

@@ -169,7 +169,7 @@ export function reduce(state: PlanState, event: PlanEvent): PlanState {
         ? { ...state, status: "conflict", newest: event.newest }
         : recounted({ ...state, page: event.newest, base: event.newest.revision, queue: [], status: "saved" });
     case "heard":
-      return state.status === "saved" && event.page.revision > state.base
+      return state.status === "saved" && isNews(event.page, state)
         ? recounted({ ...state, page: event.page, base: event.page.revision, withdrawn: [] })
         : state;
     case "kept":
@@ -191,6 +191,10 @@ export function reduce(state: PlanState, event: PlanEvent): PlanState {
       ]);
   }
 }
+
+/** Whether a page that was fetched is newer than the one that is known. */
+const isNews = (page: PageView, state: PlanState) =>
+  page.revision > state.base || (page.revision === state.base && page.details_revision > state.page.details_revision);
 
 /** A step that the server has answered. */
 function ended(state: PlanState, key: string): PlanState {

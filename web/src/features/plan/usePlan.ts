@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useReducer, useRef } from "react";
+import { useEffect, useReducer, useRef, useState } from "react";
 import { api, type PageView } from "@/api/client";
 import { useMe } from "@/features/people/useMe";
+import { onTold } from "@/shared/events/stream";
 import { dropDraft, holdThing, keepDraft } from "./drafts";
 import { failed } from "./failed";
 import { type Draft, opened, type PlanEvent, type PlanState, reduce, type Step } from "./planState";
@@ -10,8 +11,6 @@ import { type Draft, opened, type PlanEvent, type PlanState, reduce, type Step }
 const QUIET = 300;
 /** A step that found no server is tried again after this. */
 const RETRY = 2000;
-/** What others do to the page is looked for this often. */
-const LISTEN = 15_000;
 
 /** A page's plan with autosave: steps that can't be written yet are kept in the browser until they are. */
 export function usePlan(page: PageView, draft: Draft | undefined) {
@@ -46,21 +45,27 @@ export function usePlan(page: PageView, draft: Draft | undefined) {
     queries.setQueryData(["page", page.id], { page: state.page, draft: undefined });
   }, [queries, page.id, status, state.page]);
 
+  // What others did to the page while something of hers was on its way is looked at once that has come through.
+  const [others, setOthers] = useState(0);
+  useEffect(
+    () =>
+      onTold((told) => {
+        if (told.kind === "again") setOthers(Number.POSITIVE_INFINITY);
+        else if (told.event.thing === page.id && told.event.what !== "layout") {
+          const { what, revision } = told.event;
+          setOthers((known) => (what === "page" ? Math.max(known, revision) : Number.POSITIVE_INFINITY));
+        }
+      }),
+    [page.id],
+  );
   useEffect(() => {
-    const listen = () => {
-      if (document.visibilityState !== "visible" || latest.current.status !== "saved") return;
-      api.page(page.id).then(
-        (heard) => dispatch({ type: "heard", page: heard }),
-        () => {},
-      );
-    };
-    const timer = setInterval(listen, LISTEN);
-    window.addEventListener("focus", listen);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener("focus", listen);
-    };
-  }, [page.id]);
+    if (status !== "saved" || others <= base) return;
+    setOthers(0);
+    api.page(page.id).then(
+      (heard) => dispatch({ type: "heard", page: heard }),
+      () => {},
+    );
+  }, [page.id, status, others, base]);
 
   // A tab that is closed on unsaved changes asks first; they are kept either way.
   useEffect(() => {

@@ -9,15 +9,11 @@ import { Hanging } from "./Hanging";
 import { PageOnTable } from "./PageOnTable";
 import { WhatWaits } from "./WhatWaits";
 
-/** Layouts that are still being made are asked for again after this. */
-const MAKING = 1500;
-
 /** Home: pages in the making by due date, what wants deciding, the top of the drawer; finished ones apart. */
 export function TableScreen() {
   const pages = useQuery({
     queryKey: ["pages", "making"],
     queryFn: () => api.pages("making"),
-    refetchInterval: (q) => (q.state.data?.some((p) => !p.known) ? MAKING : false),
   });
   const today = useMemo(() => new Date(), []);
   const undated = pages.data?.filter((p) => !p.due) ?? [];

@@ -44,7 +44,7 @@ pub(crate) async fn lift(
     Body(shown): Body<Shown>,
 ) -> Result<Json<LiftView>, Failure> {
     let wanted = shown.wanted()?;
-    let bytes = original(&app, &maker, id).await?;
+    let bytes = original(&app, maker.team(), id).await?;
     let work = move |_: &_| {
         let picture = metrosk_vision::decode(&bytes)?.pixels;
         let corners = wanted
@@ -192,7 +192,7 @@ pub(crate) async fn edges_of_picture(
     Body(asked): Body<EdgesDoc>,
 ) -> Result<Json<EdgesView>, Failure> {
     let sides = checked(&asked)?;
-    let bytes = pixels(&app, &maker, id, "straight").await?;
+    let bytes = pixels(&app, maker.team(), id, "straight").await?;
     snap(&app, &maker, bytes, sides).await
 }
 

@@ -3,10 +3,10 @@
 use metrosk_core::document::Invalid;
 use metrosk_core::length::{Length, Unit};
 use metrosk_vision::{Quad, ReadRequest};
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 
 /// What the picture shows.
-#[derive(Deserialize, utoipa::IntoParams, utoipa::ToSchema)]
+#[derive(Debug, Serialize, Deserialize, utoipa::IntoParams, utoipa::ToSchema)]
 #[into_params(parameter_in = Query)]
 pub(crate) struct Shown {
     /// The page's width, as makers write lengths: `12`, `8 1/2`, `210 mm`.
@@ -26,7 +26,7 @@ pub(crate) struct Shown {
 }
 
 impl Shown {
-    pub(super) fn wanted(&self) -> Result<ReadRequest, Invalid> {
+    pub(crate) fn wanted(&self) -> Result<ReadRequest, Invalid> {
         let unit = match self.unit.as_deref() {
             None => Unit::Inch,
             Some(name) => Unit::from_name(name)

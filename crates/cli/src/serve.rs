@@ -50,6 +50,9 @@ pub(crate) struct Options {
     /// Connections to PostgreSQL.
     #[arg(long, env = "METROSK_CONNECTIONS", default_value_t = 10, value_parser = clap::value_parser!(u32).range(1..=500))]
     connections: u32,
+    /// What a team's pictures may take up, in megabytes.
+    #[arg(long, env = "METROSK_TEAM_SPACE", default_value_t = 2048, value_parser = clap::value_parser!(u32).range(1..=10_000_000))]
+    team_space: u32,
     /// Serve the demo: load it into an empty database, and let one click sign in. For looking around only.
     #[arg(long, env = "METROSK_DEMO")]
     demo: bool,
@@ -77,6 +80,7 @@ impl Options {
             connections: self.connections,
             web: Some(self.web.clone()),
             pictures: Pictures::at(&self.pictures),
+            team_bytes: u64::from(self.team_space) << 20,
         };
         let alone = self.listen.ip().is_loopback();
         ensure!(

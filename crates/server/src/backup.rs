@@ -5,7 +5,7 @@
 //! lasts (sessions, throttles, keys of writes) or can be made again (layouts) is left out: after a restore people sign in anew.
 
 use crate::App;
-use crate::routes::pictures::{file as picture_file, lift_file};
+use crate::routes::pictures::earlier_lift;
 use crate::state::MIGRATOR;
 use anyhow::{Context, bail, ensure};
 use futures_util::StreamExt;
@@ -27,11 +27,12 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 13] = [
+const TABLES: [&str; 14] = [
     "teams",
     "people",
     "members",
     "links",
+    "files",
     "pictures",
     "lifts",
     "sketches",
@@ -199,31 +200,23 @@ async fn write_files(
     zip: &mut ZipWriter<File>,
 ) -> anyhow::Result<BTreeMap<String, FileFacts>> {
     let mut files = BTreeMap::new();
-    let pictures: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM pictures ORDER BY id")
+    let names: Vec<String> = sqlx::query_scalar("SELECT name FROM files ORDER BY name")
         .fetch_all(&mut **tx)
         .await?;
-    for id in pictures {
-        for form in ["original", "view", "thumb"] {
-            let name = picture_file(id, form);
-            let facts = write_file(app, &name, zip)
-                .await?
-                .with_context(|| missing(&name))?;
-            files.insert(name, facts);
-        }
-        // Only a page that was lifted before lifts had ids of their own has this form.
-        let name = picture_file(id, "straight");
-        if let Some(facts) = write_file(app, &name, zip).await? {
-            files.insert(name, facts);
-        }
-    }
-    let lifts: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM lifts ORDER BY id")
-        .fetch_all(&mut **tx)
-        .await?;
-    for name in lifts.into_iter().map(lift_file) {
+    for name in names {
         let facts = write_file(app, &name, zip)
             .await?
             .with_context(|| missing(&name))?;
         files.insert(name, facts);
+    }
+    // A page that was lifted before lifts had ids of their own has no row.
+    let pictures: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM pictures ORDER BY id")
+        .fetch_all(&mut **tx)
+        .await?;
+    for name in pictures.into_iter().map(earlier_lift) {
+        if let Some(facts) = write_file(app, &name, zip).await? {
+            files.insert(name, facts);
+        }
     }
     Ok(files)
 }
@@ -349,7 +342,9 @@ async fn fill(
         manifest.files.keys().cloned().collect()
     };
     for name in &files {
-        let known = name.starts_with("pictures/") || name.starts_with("lifts/");
+        let known = ["files/", "pictures/", "lifts/"]
+            .iter()
+            .any(|folder| name.starts_with(folder));
         ensure!(
             known && !name.contains(".."),
             "the archive is damaged: it names the file {name:?}"

@@ -3,7 +3,7 @@
 use crate::App;
 use crate::routes::pictures::{Prepared, keep, prepared};
 use crate::store::revisions::{self, NewRevision};
-use crate::store::{pages, people, pictures, sketches, teams};
+use crate::store::{pages, people, sketches, teams};
 use anyhow::Context;
 use metrosk_core::plan::Station;
 use sqlx::PgTransaction;
@@ -56,8 +56,8 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
                 .any(|p| p.0 == metrosk_demo::MAKER_ACCOUNT && p.2 == "lead")
             {
                 for (name, ready) in scans()? {
-                    let row = keep(app, (*name).to_owned(), ready.clone()).await?;
-                    pictures::insert(&mut *tx, id, &row, "Wren").await?;
+                    let named = ((*name).to_owned(), "Wren");
+                    keep(app, &mut tx, id, named, ready.clone()).await?;
                 }
             }
         }

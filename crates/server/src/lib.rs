@@ -8,6 +8,7 @@ mod compute;
 pub mod demo;
 mod error;
 mod events;
+mod files;
 mod jobs;
 mod layers;
 mod objects;
@@ -20,6 +21,7 @@ mod state;
 mod store;
 mod views;
 
+pub use files::sweep as sweep_files;
 pub use objects::Pictures;
 pub use router::{openapi, router};
 pub use serve::{serve, work};

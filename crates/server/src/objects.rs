@@ -2,7 +2,9 @@
 
 use anyhow::Context;
 use axum::body::Bytes;
+use futures_util::future::ready;
 use futures_util::stream::BoxStream;
+use futures_util::{StreamExt, TryStreamExt};
 use object_store::aws::AmazonS3Builder;
 use object_store::buffered::BufWriter;
 use object_store::local::LocalFileSystem;
@@ -11,6 +13,7 @@ use object_store::path::Path;
 use object_store::{ObjectStore, ObjectStoreExt};
 use std::path::PathBuf;
 use std::sync::Arc;
+use std::time::{Duration, SystemTime};
 
 /// Where pictures are kept.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -97,6 +100,28 @@ impl Objects {
             Ok(_) => Ok(true),
             Err(object_store::Error::NotFound { .. }) => Ok(false),
             Err(error) => Err(error),
+        }
+    }
+
+    /// The names of a folder's objects that were put in longer ago than this.
+    pub(crate) fn older(
+        &self,
+        folder: &str,
+        than: Duration,
+    ) -> BoxStream<'static, Result<String, object_store::Error>> {
+        let before = SystemTime::now() - than;
+        self.0
+            .list(Some(&Path::from(folder)))
+            .try_filter(move |found| ready(SystemTime::from(found.last_modified) <= before))
+            .map_ok(|found| found.location.to_string())
+            .boxed()
+    }
+
+    /// Takes an object out, if there is one of that name.
+    pub(crate) async fn delete_if_there(&self, name: &str) -> Result<(), object_store::Error> {
+        match self.delete(name).await {
+            Err(object_store::Error::NotFound { .. }) => Ok(()),
+            other => other,
         }
     }
 

@@ -71,7 +71,7 @@ fn files() -> OpenApiRouter<App> {
         .routes(routes!(sketches::import))
         .routes(routes!(pictures::limits))
         .routes(routes!(pictures::list, pictures::add))
-        .routes(routes!(pictures::show))
+        .routes(routes!(pictures::show, pictures::delete))
         .routes(routes!(pictures::show_file))
         .routes(routes!(pictures::read))
         .routes(routes!(pictures::lift))

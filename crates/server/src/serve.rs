@@ -1,10 +1,10 @@
 //! Serving: from the first request until a stop, with the chores beside it.
 
+use crate::files;
 use crate::jobs;
 use crate::layers;
 use crate::router::router;
 use crate::state::App;
-use sqlx::PgPool;
 use std::net::SocketAddr;
 use std::time::Duration;
 use tokio::net::TcpListener;
@@ -24,7 +24,7 @@ pub async fn serve(
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> anyhow::Result<()> {
     let chores = [
-        tokio::spawn(sweep(app.pool.clone())),
+        tokio::spawn(sweep(app.clone())),
         tokio::spawn(layers::keep_metrics()),
     ];
     let (stopping, stopped) = tokio::sync::oneshot::channel();
@@ -62,17 +62,21 @@ pub fn work(app: &App) -> Vec<JoinHandle<()>> {
 }
 
 /// Throws away what nobody needs any more, every hour.
-async fn sweep(pool: PgPool) {
+async fn sweep(app: App) {
+    let pool = &app.pool;
     let mut hourly = tokio::time::interval(Duration::from_secs(3600));
     loop {
         hourly.tick().await;
-        if let Err(error) = crate::store::sessions::sweep(&pool).await {
+        if let Err(error) = crate::store::sessions::sweep(pool).await {
             tracing::warn!(%error, "old sessions were not swept; tried again in an hour");
         }
-        if let Err(error) = crate::store::jobs::sweep(&pool).await {
+        if let Err(failure) = files::sweep(&app, files::UNUSED).await {
+            tracing::warn!(error = %failure, "unused files were not swept; tried again in an hour");
+        }
+        if let Err(error) = crate::store::jobs::sweep(pool).await {
             tracing::warn!(%error, "old jobs were not swept; tried again in an hour");
         }
-        if let Err(error) = crate::store::pages::sweep_layouts(&pool).await {
+        if let Err(error) = crate::store::pages::sweep_layouts(pool).await {
             tracing::warn!(%error, "old layouts were not swept; tried again in an hour");
         }
     }

@@ -29,6 +29,8 @@ pub struct Settings {
     pub web: Option<PathBuf>,
     /// Where pictures are kept.
     pub pictures: Pictures,
+    /// What a team's files may take up, in bytes.
+    pub team_bytes: u64,
 }
 
 impl Default for Settings {
@@ -45,6 +47,7 @@ impl Default for Settings {
             connections: 10,
             web: None,
             pictures: Pictures::default(),
+            team_bytes: 2 << 30,
         }
     }
 }

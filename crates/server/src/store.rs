@@ -2,6 +2,7 @@
 
 pub(crate) mod done;
 pub(crate) mod events;
+pub(crate) mod files;
 pub(crate) mod jobs;
 pub(crate) mod links;
 pub(crate) mod pages;

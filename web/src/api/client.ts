@@ -181,6 +181,7 @@ export const api = {
       }),
     ),
   pictures: () => taken(client.GET("/api/pictures")),
+  deletePicture: (id: string) => done(client.DELETE("/api/pictures/{id}", { params: at(id) })),
   readPicture: (id: string, shown: PictureShown) =>
     taken(client.POST("/api/pictures/{id}/reading", { params: { ...at(id), query: shown } })),
   job: (id: string) => taken(client.GET("/api/jobs/{id}", { params: at(id) })),

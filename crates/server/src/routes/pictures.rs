@@ -18,8 +18,10 @@ use super::once::{Answer, Once, begin};
 use crate::auth::{Maker, Member, Person};
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
+use crate::files::{self, Content};
 use crate::schema::{LimitsView, PictureView};
 use crate::state::{App, LARGEST_DOCUMENT, LARGEST_FILE};
+use crate::store::files as file_rows;
 use crate::store::pictures::{self, PictureRow};
 use axum::Json;
 use axum::body::Bytes;
@@ -30,6 +32,7 @@ use metadata::without_metadata;
 use metrosk_core::document::Invalid;
 use metrosk_vision::{FEWEST_PIXELS, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
 use serde::Deserialize;
+use sqlx::PgConnection;
 use time::OffsetDateTime;
 use uuid::Uuid;
 
@@ -38,7 +41,7 @@ const VIEW: u32 = 1600;
 const THUMB: u32 = 240;
 /// How many pictures are offered again.
 const OFFERED: i64 = 24;
-/// The forms that a picture is kept in; `straight` only where a page was lifted from it before lifts had ids of their own.
+/// The forms in which a picture is shown; `straight` only where a page was lifted from it before lifts had ids of their own.
 pub(crate) const FORMS: [&str; 4] = ["original", "view", "thumb", "straight"];
 
 /// A picture made ready to be kept: as it was given, without its metadata, and as a view and a thumbnail of it turned upright.
@@ -48,6 +51,23 @@ pub(crate) struct Prepared {
     media_type: &'static str,
     /// Original, view and thumbnail.
     pub(crate) forms: [(&'static str, Vec<u8>); 3],
+}
+
+impl Prepared {
+    /// What is kept of it.
+    fn contents(self) -> Vec<Content> {
+        let media_type = self.media_type;
+        let content = |(kind, bytes)| Content {
+            kind,
+            media_type: if kind == "original" {
+                media_type
+            } else {
+                "image/jpeg"
+            },
+            bytes,
+        };
+        self.forms.into_iter().map(content).collect()
+    }
 }
 
 /// Decodes within limits, and takes the metadata out of the bytes that were given.
@@ -75,38 +95,35 @@ pub(crate) fn prepared(bytes: &[u8]) -> Result<Prepared, Unreadable> {
     })
 }
 
-/// The name of a picture's form in the object store; what it ends in says nothing of what an original is.
-pub(crate) fn file(id: Uuid, form: &str) -> String {
-    format!("pictures/{id}/{form}.jpg")
+/// The name of the page that was lifted from a picture before lifts had ids of their own: such a page has no row.
+pub(crate) fn earlier_lift(id: Uuid) -> String {
+    format!("pictures/{id}/straight.jpg")
 }
 
-/// The name of a lift's page in the object store.
-pub(crate) fn lift_file(id: Uuid) -> String {
-    format!("lifts/{id}.jpg")
-}
-
-/// Puts a picture's forms into the store; what the table will say of it.
+/// Keeps a picture's files, and what the table says of it.
 pub(crate) async fn keep(
     app: &App,
-    name: String,
+    db: &mut PgConnection,
+    team: Uuid,
+    (name, made_by): (String, &str),
     ready: Prepared,
-) -> Result<PictureRow, object_store::Error> {
-    let id = Uuid::new_v4();
-    let bytes: usize = ready.forms.iter().map(|f| f.1.len()).sum();
-    for (form, bytes) in ready.forms {
-        app.objects.put(&file(id, form), bytes).await?;
-    }
+) -> Result<PictureRow, Failure> {
     let (width, height) = (ready.size.0 as i32, ready.size.1 as i32);
-    let media_type = ready.media_type.to_owned();
-    Ok(PictureRow {
-        id,
+    let names = files::keep(app, db, team, ready.contents()).await?;
+    let [original, view, thumb] = <[String; 3]>::try_from(names)
+        .map_err(|names| Failure::Internal(format!("{} files of three", names.len())))?;
+    let row = PictureRow {
+        id: Uuid::new_v4(),
         name,
         width,
         height,
-        bytes: bytes as i64,
-        media_type,
+        original,
+        view,
+        thumb,
         made_at: OffsetDateTime::now_utc(),
-    })
+    };
+    pictures::insert(db, team, &row, made_by).await?;
+    Ok(row)
 }
 
 /// What may be put in: told before anything is sent.
@@ -114,8 +131,18 @@ pub(crate) async fn keep(
     get, operation_id = "limits", path = "/api/limits", tag = "pictures",
     responses((status = 200, body = LimitsView), (status = 401, body = Problem, content_type = "application/problem+json"))
 )]
-pub(crate) async fn limits(_person: Person) -> Json<LimitsView> {
-    Json(LimitsView {
+pub(crate) async fn limits(
+    State(app): State<App>,
+    _person: Person,
+    member: Result<Member, Failure>,
+) -> Result<Json<LimitsView>, Failure> {
+    let used = match member {
+        Ok(member) => file_rows::used(&app.pool, member.team()).await?,
+        Err(_) => 0,
+    };
+    Ok(Json(LimitsView {
+        team_bytes: app.settings.team_bytes,
+        team_bytes_used: used.unsigned_abs(),
         file_bytes: LARGEST_FILE as u64,
         document_bytes: LARGEST_DOCUMENT as u64,
         picture_pixels: MOST_PIXELS,
@@ -123,7 +150,7 @@ pub(crate) async fn limits(_person: Person) -> Json<LimitsView> {
         picture_types: ["image/jpeg", "image/png", "image/webp"]
             .map(str::to_owned)
             .to_vec(),
-    })
+    }))
 }
 
 /// What a picture is called.
@@ -175,8 +202,7 @@ pub(crate) async fn add(
         .await?
         .map_err(|e| Invalid::one("", e.to_string(), allowed))?;
     let mut write = begin!(once, &app, &maker, "add a picture");
-    let row = keep(&app, name, ready).await?;
-    pictures::insert(write.db(), maker.team(), &row, &maker.person.name).await?;
+    let row = keep(&app, write.db(), maker.team(), (name, maker.name()), ready).await?;
     write.finish(StatusCode::CREATED, &view(&row)).await
 }
 
@@ -236,44 +262,72 @@ pub(crate) async fn show_file(
     let row = pictures::find(&app.pool, member.team(), id)
         .await?
         .ok_or(Failure::Missing("picture"))?;
-    let bytes = app
-        .objects
-        .get(&file(id, form))
-        .await?
-        .ok_or(Failure::Missing("picture"))?;
-    let media_type = if form == "original" {
-        row.media_type.as_str()
-    } else {
-        "image/jpeg"
+    let name = match form {
+        "original" => row.original,
+        "view" => row.view,
+        "thumb" => row.thumb,
+        _ => {
+            let bytes = app.objects.get(&earlier_lift(id)).await?;
+            let mut response = bytes.ok_or(Failure::Missing("picture"))?.into_response();
+            response
+                .headers_mut()
+                .insert(header::CONTENT_TYPE, HeaderValue::from_static("image/jpeg"));
+            return Ok(response);
+        }
     };
-    let mut response = bytes.into_response();
-    response.headers_mut().insert(
-        header::CONTENT_TYPE,
-        HeaderValue::from_str(media_type).unwrap_or(HeaderValue::from_static("image/jpeg")),
-    );
-    if form != "straight" {
-        response.headers_mut().insert(
-            header::CACHE_CONTROL,
-            HeaderValue::from_static("private, max-age=86400, immutable"),
-        );
-    }
-    Ok(response)
+    files::answer(&app, member.team(), &name).await
 }
 
-/// A form of a picture of a team.
-async fn pixels(app: &App, team: Uuid, id: Uuid, form: &str) -> Result<Bytes, Failure> {
-    pictures::find(&app.pool, team, id)
+/// Throws a picture away, and all that was lifted from it. One that a sketch was read from or laid over stays.
+#[utoipa::path(
+    delete, operation_id = "delete_picture", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+    responses(
+        (status = 204),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 403, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 409, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn delete(
+    State(app): State<App>,
+    maker: Maker,
+    Id(id): Id,
+) -> Result<StatusCode, Failure> {
+    let mut tx = app.pool.begin().await?;
+    if pictures::is_used(&mut *tx, maker.team(), id).await? {
+        return Err(Failure::Standing(
+            "A sketch was read from this picture or laid over it, so it stays. Sketches that are set aside count too.".to_owned(),
+        ));
+    }
+    let names = pictures::delete(&mut tx, maker.team(), id)
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
+    file_rows::release(&mut tx, &names).await?;
+    tx.commit().await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// A picture of a team's at its full size.
+pub(crate) async fn original(app: &App, team: Uuid, id: Uuid) -> Result<Bytes, Failure> {
+    let row = pictures::find(&app.pool, team, id)
         .await?
         .ok_or(Failure::Missing("picture"))?;
     app.objects
-        .get(&file(id, form))
+        .get(&row.original)
         .await?
         .ok_or(Failure::Missing("picture"))
 }
 
-/// A picture at its full size.
-pub(crate) async fn original(app: &App, team: Uuid, id: Uuid) -> Result<Bytes, Failure> {
-    pixels(app, team, id, "original").await
+/// The page that was lifted from a team's picture before lifts had ids of their own.
+async fn earlier_lifted(app: &App, team: Uuid, id: Uuid) -> Result<Bytes, Failure> {
+    pictures::find(&app.pool, team, id)
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
+    app.objects
+        .get(&earlier_lift(id))
+        .await?
+        .ok_or(Failure::Missing("picture"))
 }
 
 fn view(row: &PictureRow) -> PictureView {

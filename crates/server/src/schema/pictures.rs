@@ -37,6 +37,10 @@ pub(crate) struct PictureView {
 /// What may be put in.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct LimitsView {
+    /// What a team's files may take up, in bytes.
+    pub(crate) team_bytes: u64,
+    /// What her team's take up.
+    pub(crate) team_bytes_used: u64,
     /// The largest picture or archive, in bytes.
     pub(crate) file_bytes: u64,
     /// The largest document, in bytes.

@@ -1,7 +1,7 @@
 //! Pictures that were put in.
 
 use serde_json::Value;
-use sqlx::PgExecutor;
+use sqlx::{PgConnection, PgExecutor};
 use time::OffsetDateTime;
 use uuid::Uuid;
 
@@ -12,9 +12,10 @@ pub(crate) struct PictureRow {
     pub(crate) name: String,
     pub(crate) width: i32,
     pub(crate) height: i32,
-    pub(crate) bytes: i64,
-    /// Of the original; view and thumbnail are JPEG.
-    pub(crate) media_type: String,
+    /// The names of its files.
+    pub(crate) original: String,
+    pub(crate) view: String,
+    pub(crate) thumb: String,
     pub(crate) made_at: OffsetDateTime,
 }
 
@@ -24,7 +25,7 @@ pub(crate) async fn find(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<PictureRow>> {
-    sqlx::query_as("SELECT id, name, width, height, bytes, media_type, made_at FROM pictures WHERE team_id = $1 AND id = $2")
+    sqlx::query_as("SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 AND id = $2")
         .bind(team)
         .bind(id)
         .fetch_optional(db)
@@ -37,7 +38,7 @@ pub(crate) async fn newest(
     team: Uuid,
     most: i64,
 ) -> sqlx::Result<Vec<PictureRow>> {
-    sqlx::query_as("SELECT id, name, width, height, bytes, media_type, made_at FROM pictures WHERE team_id = $1 ORDER BY made_at DESC, id LIMIT $2")
+    sqlx::query_as("SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 ORDER BY made_at DESC, id LIMIT $2")
         .bind(team)
         .bind(most)
         .fetch_all(db)
@@ -52,15 +53,16 @@ pub(crate) async fn insert(
     made_by: &str,
 ) -> sqlx::Result<()> {
     sqlx::query(
-        "INSERT INTO pictures (id, team_id, name, width, height, bytes, media_type, made_by, made_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
+        "INSERT INTO pictures (id, team_id, name, width, height, original, view, thumb, made_by, made_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)",
     )
     .bind(row.id)
     .bind(team)
     .bind(&row.name)
     .bind(row.width)
     .bind(row.height)
-    .bind(row.bytes)
-    .bind(&row.media_type)
+    .bind(&row.original)
+    .bind(&row.view)
+    .bind(&row.thumb)
     .bind(made_by)
     .bind(row.made_at)
     .execute(db)
@@ -75,6 +77,8 @@ pub(crate) struct LiftRow {
     pub(crate) picture_id: Uuid,
     pub(crate) corners: Value,
     pub(crate) swatches: Value,
+    /// The name of its page's file.
+    pub(crate) page: String,
 }
 
 /// One of a team's lifts.
@@ -84,7 +88,7 @@ pub(crate) async fn find_lift(
     id: Uuid,
 ) -> sqlx::Result<Option<LiftRow>> {
     sqlx::query_as(
-        "SELECT id, picture_id, corners, swatches FROM lifts WHERE team_id = $1 AND id = $2",
+        "SELECT id, picture_id, corners, swatches, page FROM lifts WHERE team_id = $1 AND id = $2",
     )
     .bind(team)
     .bind(id)
@@ -99,14 +103,52 @@ pub(crate) async fn insert_lift(
     row: &LiftRow,
     made_by: &str,
 ) -> sqlx::Result<()> {
-    sqlx::query("INSERT INTO lifts (id, team_id, picture_id, corners, swatches, made_by) VALUES ($1, $2, $3, $4, $5, $6)")
+    sqlx::query("INSERT INTO lifts (id, team_id, picture_id, corners, swatches, page, made_by) VALUES ($1, $2, $3, $4, $5, $6, $7)")
         .bind(row.id)
         .bind(team)
         .bind(row.picture_id)
         .bind(&row.corners)
         .bind(&row.swatches)
+        .bind(&row.page)
         .bind(made_by)
         .execute(db)
         .await
         .map(|_| ())
+}
+
+/// Whether a sketch of the drawer, set aside or not, was read from a picture or laid over it.
+pub(crate) async fn is_used(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<bool> {
+    sqlx::query_scalar(
+        "SELECT EXISTS (SELECT FROM sketches WHERE team_id = $1 AND picture_id = $2)",
+    )
+    .bind(team)
+    .bind(id)
+    .fetch_one(db)
+    .await
+}
+
+/// Throws a picture away with all that was lifted from it: the names of the files that they used.
+pub(crate) async fn delete(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<Vec<String>>> {
+    let mut names: Vec<String> = sqlx::query_scalar(
+        "DELETE FROM lifts WHERE team_id = $1 AND picture_id = $2 RETURNING page",
+    )
+    .bind(team)
+    .bind(id)
+    .fetch_all(&mut *db)
+    .await?;
+    let own: Option<(String, String, String)> = sqlx::query_as(
+        "DELETE FROM pictures WHERE team_id = $1 AND id = $2 RETURNING original, view, thumb",
+    )
+    .bind(team)
+    .bind(id)
+    .fetch_optional(db)
+    .await?;
+    Ok(own.map(|(original, view, thumb)| {
+        names.extend([original, view, thumb]);
+        names
+    }))
 }

@@ -7,6 +7,7 @@ mod backup;
 mod bounds;
 mod drawer;
 mod earlier;
+mod files;
 mod fits;
 mod history;
 mod jobs;

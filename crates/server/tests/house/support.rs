@@ -31,21 +31,33 @@ pub(crate) struct Guest {
 impl Server {
     /// With the demo loaded.
     pub(crate) async fn start() -> Server {
-        Server::with_pictures(Pictures::Memory).await
+        Server::start_with(Settings::default()).await
     }
 
     /// With the demo loaded, and pictures where other servers find them too.
     pub(crate) async fn sharing_pictures() -> Server {
         let folder = std::path::Path::new(env!("CARGO_TARGET_TMPDIR"))
             .join(format!("pictures-{}", uuid::Uuid::new_v4()));
-        Server::with_pictures(Pictures::Folder(folder)).await
+        Server::start_with(Settings {
+            pictures: Pictures::Folder(folder),
+            ..Settings::default()
+        })
+        .await
     }
 
-    async fn with_pictures(pictures: Pictures) -> Server {
+    /// Where its pictures lie.
+    pub(crate) fn picture_folder(&self) -> &std::path::Path {
+        match &self.pictures {
+            Pictures::Folder(folder) => folder,
+            other => panic!("{other:?} is no folder"),
+        }
+    }
+
+    /// With the demo loaded, run as is said.
+    async fn start_with(settings: Settings) -> Server {
         let server = Server::empty(Settings {
             demo: true,
-            pictures,
-            ..Settings::default()
+            ..settings
         })
         .await;
         assert!(demo::load_once(&server.app).await.unwrap());
@@ -183,7 +195,7 @@ impl Guest {
 }
 
 /// Serves the whole router on a free port: its address.
-async fn serve(app: App) -> String {
+pub(crate) async fn serve(app: App) -> String {
     let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.unwrap();
     let address = format!("http://{}", listener.local_addr().unwrap());
     metrosk_server::work(&app);

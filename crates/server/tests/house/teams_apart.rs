@@ -189,6 +189,12 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             Of::Picture,
             none.clone(),
         ),
+        (
+            Method::DELETE,
+            "/api/pictures/{id}",
+            Of::Picture,
+            none.clone(),
+        ),
         (Method::GET, "/api/jobs/{id}", Of::Job, none.clone()),
         (Method::DELETE, "/api/jobs/{id}", Of::Job, none),
         (

@@ -578,7 +578,8 @@ export interface paths {
         get: operations["show_picture"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Throws a picture away, and all that was lifted from it. One that a sketch was read from or laid over stays. */
+        delete: operations["delete_picture"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1484,6 +1485,16 @@ export interface components {
             picture_side: number;
             /** @description The formats that pictures are read from. */
             picture_types: string[];
+            /**
+             * Format: int64
+             * @description What a team's files may take up, in bytes.
+             */
+            team_bytes: number;
+            /**
+             * Format: int64
+             * @description What her team's take up.
+             */
+            team_bytes_used: number;
         };
         /** @description A line of a sketch. */
         LineView: {
@@ -4403,6 +4414,57 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -276,7 +276,7 @@ export function PictureScreen() {
               <p className="grid min-h-[16rem] place-items-center border-2 border-hairline border-dashed text-second">
                 Drop a picture here, or choose one.
               </p>
-              <Offered pictures={pictures.known} onChoose={chosen} />
+              <Offered pictures={pictures.known} onChoose={chosen} space={pictures.space} />
             </div>
           )}
         </section>

@@ -8,7 +8,7 @@ const megabytes = (bytes: number) => `${Math.round(bytes / 1024 / 1024)} MB`;
 export function usePictures(onPicture: (picture: PictureView) => void) {
   const queries = useQueryClient();
   const known = useQuery({ queryKey: ["pictures"], queryFn: () => api.pictures() });
-  const limits = useQuery({ queryKey: ["limits"], queryFn: api.limits, staleTime: Number.POSITIVE_INFINITY }).data;
+  const limits = useQuery({ queryKey: ["limits"], queryFn: api.limits, staleTime: 60_000 }).data;
   const add = useOnce(
     async (file: File, key) => {
       if (limits && file.size > limits.file_bytes) {
@@ -20,11 +20,14 @@ export function usePictures(onPicture: (picture: PictureView) => void) {
     },
     (picture) => {
       queries.invalidateQueries({ queryKey: ["pictures"] });
+      queries.invalidateQueries({ queryKey: ["limits"] });
       onPicture(picture);
     },
   );
   const says = limits
     ? `PNG, JPEG or WebP, up to ${megabytes(limits.file_bytes)} and ${Math.round(limits.picture_pixels / 1e6)} million pixels, at least ${limits.picture_side} a side.`
     : "PNG, JPEG or WebP.";
-  return { known: (known.data ?? []) as readonly PictureView[], add, limits: says };
+  const space =
+    limits && `${megabytes(limits.team_bytes_used)} of your team's ${megabytes(limits.team_bytes)} are used.`;
+  return { known: (known.data ?? []) as readonly PictureView[], add, limits: says, space };
 }

@@ -1,9 +1,10 @@
 //! Lifting a finished page: the page brought upright, its main colours, and edges to lay blocks along.
 
-use super::{Shown, lift_file, original, pixels};
+use super::{Shown, earlier_lifted, original};
 use crate::auth::{Maker, Member};
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
+use crate::files::{self, Content};
 use crate::routes::body::{Body, Id, InHand};
 use crate::schema::{EdgesDoc, EdgesView, LiftView, SwatchView};
 use crate::state::App;
@@ -11,7 +12,7 @@ use crate::store::pictures::{self, LiftRow};
 use axum::Json;
 use axum::body::Bytes;
 use axum::extract::State;
-use axum::http::{HeaderMap, HeaderValue, header};
+use axum::response::Response;
 use metrosk_core::document::Invalid;
 use metrosk_vision::{find_page, jpeg, snapped, straightened, swatches};
 use serde_json::json;
@@ -64,19 +65,22 @@ pub(crate) async fn lift(
             share: (c.share * 1000.0).round() / 1000.0,
         })
         .collect();
+    let page = Content {
+        kind: "lift",
+        media_type: "image/jpeg",
+        bytes: page.map_err(|e| Failure::Internal(e.to_string()))?,
+    };
+    let mut tx = app.pool.begin().await?;
+    let names = files::keep(&app, &mut tx, maker.team(), vec![page]).await?;
     let row = LiftRow {
         id: Uuid::new_v4(),
         picture_id: id,
         corners: json!(corners),
         swatches: json!(swatches),
+        page: names.concat(),
     };
-    app.objects
-        .put(
-            &lift_file(row.id),
-            page.map_err(|e| Failure::Internal(e.to_string()))?,
-        )
-        .await?;
-    pictures::insert_lift(&app.pool, maker.team(), &row, maker.name()).await?;
+    pictures::insert_lift(&mut *tx, maker.team(), &row, maker.name()).await?;
+    tx.commit().await?;
     view(&app, &maker, row).await
 }
 
@@ -128,22 +132,19 @@ pub(crate) async fn lifted_page(
     State(app): State<App>,
     member: Member,
     Id(id): Id,
-) -> Result<(HeaderMap, Bytes), Failure> {
-    let mut headers = HeaderMap::new();
-    headers.insert(header::CONTENT_TYPE, HeaderValue::from_static("image/jpeg"));
-    headers.insert(
-        header::CACHE_CONTROL,
-        HeaderValue::from_static("private, max-age=86400, immutable"),
-    );
-    Ok((headers, lifted_pixels(&app, &member, id).await?))
+) -> Result<Response, Failure> {
+    let row = pictures::find_lift(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("lift"))?;
+    files::answer(&app, member.team(), &row.page).await
 }
 
 async fn lifted_pixels(app: &App, member: &Member, id: Uuid) -> Result<Bytes, Failure> {
-    pictures::find_lift(&app.pool, member.team(), id)
+    let row = pictures::find_lift(&app.pool, member.team(), id)
         .await?
         .ok_or(Failure::Missing("lift"))?;
     app.objects
-        .get(&lift_file(id))
+        .get(&row.page)
         .await?
         .ok_or(Failure::Missing("lift"))
 }
@@ -192,7 +193,7 @@ pub(crate) async fn edges_of_picture(
     Body(asked): Body<EdgesDoc>,
 ) -> Result<Json<EdgesView>, Failure> {
     let sides = checked(&asked)?;
-    let bytes = pixels(&app, maker.team(), id, "straight").await?;
+    let bytes = earlier_lifted(&app, maker.team(), id).await?;
     snap(&app, &maker, bytes, sides).await
 }
 

@@ -131,8 +131,8 @@ class Work:
         """A write of one of the three kinds: how to ask for it, and what to do with its answer."""
         kind, key = random.choice(["plan", "plan", "sketch", "picture"]), str(uuid.uuid4())
         if kind == "plan":
-            body = {"revision": self.page["revision"], "plan": self.page["plan"], "reason": label}
-            return ("PUT", f"/api/pages/{self.page['id']}/plan", body, key), lambda page: self.saved_plan(page, label)
+            body = {"revision": self.page["revision"], "station": "words", "patch": {"words": {"note": label}}, "reason": label}
+            return ("PATCH", f"/api/pages/{self.page['id']}/plan", body, key), lambda page: self.saved_plan(page, label)
         if kind == "sketch":
             # A rewrite has no key: it names the revision that it starts from, and a second one finds it taken.
             return ("PUT", f"/api/sketches/{self.sketch['id']}", {"revision": self.sketch["revision"], "tags": [label]}, None), lambda sketch: self.saved_sketch(sketch, label)
@@ -213,4 +213,5 @@ def main():
         house.close()
 
 
-main()
+if __name__ == "__main__":
+    main()

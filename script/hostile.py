@@ -43,7 +43,10 @@ def png(w, h, bits, channels):
 def main():
     ask("POST", "/api/session/demo")
     page = json.loads(ask("GET", "/api/pages")[1])[0]
-    fit = json.loads(ask("GET", f"/api/pages/{page['id']}")[1])["plan"]["fit"]
+    plan = json.loads(ask("GET", f"/api/pages/{page['id']}")[1])["plan"]
+    fit = {"format": "metrosk-fit/1", "unit": plan["unit"]}
+    for section in ("sketch", "photos", "fit"):
+        fit |= {name: value for name, value in plan.get(section, {}).items() if name not in ("mark", "grounds")}
     target = {"page": {"w": 12, "h": 12}, "pages": 2}
     block = lambda n: {"id": f"p{n}", "kind": "photo", "box": {"x": n % 25 * 0.48, "y": n // 25 * 0.6, "w": 0.4, "h": 0.5}, "turn": n % 7}
     crowd = {"format": "metrosk-sketch/1", "unit": "in", "name": "Crowd", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1},

@@ -48,7 +48,7 @@ function Choose({ page, fit, ready }: Props) {
                 setThrough((now) => (e.target.checked ? [...now, b.id] : now.filter((id) => id !== b.id)))
               }
             />
-            {n + 1} {kindWord(b.kind)} {b.id}
+            {n + 1} {kindWord(b.kind)}
           </label>
         ))}
       </fieldset>

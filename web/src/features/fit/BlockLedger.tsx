@@ -1,5 +1,6 @@
 import type { FitDoc, PlaceDoc } from "@/api/client";
 import { type KeepWay, keepOf, withKeep } from "@/features/sketch/holds";
+import { BlockBadge } from "@/shared/drawing/BlockNumbers";
 import { kindWord } from "@/shared/drawing/geometry";
 import type { Unit } from "@/shared/lengths/length";
 import { Length, Sentence } from "@/shared/ui/Length";
@@ -25,7 +26,7 @@ export function BlockLedger({ fit, place, places, selected, change }: Props) {
     return (
       <section aria-labelledby="block">
         <h2 id="block">
-          Block {index + 1}, the {kindWord(block.kind)} {block.id}
+          <BlockBadge number={String(index + 1)} on /> The {kindWord(block.kind)}
         </h2>
         <p className="text-second">It has no place on this page.</p>
         <ChangeBlock fit={fit} block={block} change={change} />
@@ -44,7 +45,7 @@ export function BlockLedger({ fit, place, places, selected, change }: Props) {
   return (
     <section aria-labelledby="block">
       <h2 id="block" className="mb-1">
-        Block {index + 1}, the {kindWord(block.kind)} {block.id}
+        <BlockBadge number={String(index + 1)} on /> The {kindWord(block.kind)}
       </h2>
       <table className="w-full border-collapse">
         <thead>

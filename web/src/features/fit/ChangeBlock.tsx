@@ -48,7 +48,7 @@ export function ChangeBlock({ fit, block, change }: Props) {
           label="Swap with"
           value=""
           unchosen="another photo…"
-          options={photos.map((b) => ({ value: b.id, label: `${fit.sketch.blocks.indexOf(b) + 1} photo ${b.id}` }))}
+          options={photos.map((b) => ({ value: b.id, label: `${fit.sketch.blocks.indexOf(b) + 1} photo` }))}
           onChoose={(other) =>
             ask.mutate({
               what: { what: "swap", block: block.id, with: other.value },

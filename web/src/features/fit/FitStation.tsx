@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { type ProposalDoc, takeAway } from "@/api/client";
 import { fitOf, withFit } from "@/features/plan/sections";
 import type { StationProps } from "@/features/stations/StationScreen";
+import { BlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
@@ -63,106 +64,109 @@ export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo
   const comparables = [...proposals.map((p) => ({ name: `by ${wayName(p)}`, proposal: p })), ...alternatives.kept];
   const choose = (id: string | undefined) => setSelected((now) => (now === id ? undefined : id));
 
+  const names = useMemo(() => blocks.map((b): [string, string] => [b.block.id, b.number]), [blocks]);
   return (
-    <Workbench
-      widths={[240, 372]}
-      card={{
-        name: "Sketch card",
-        content: (
-          <SketchCard
-            fit={fit}
-            credit={page.credit}
-            places={shown?.report.blocks ?? []}
-            selected={selected}
-            lit={lit}
-            onSelect={choose}
-            onLight={setLit}
-          />
-        ),
-      }}
-      page={
-        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3">
-          {answer.isError && <Failed error={answer.error} onRetry={() => answer.refetch()} />}
-          {answer.isPending && <Notice>Fitting the sketch to the page…</Notice>}
-          {conflict && (
-            <ClashNote
-              below={last ? "the last page that could be made" : "the page without its pins"}
-              conflict={conflict}
+    <BlockNumbers numbers={names}>
+      <Workbench
+        widths={[240, 372]}
+        card={{
+          name: "Sketch card",
+          content: (
+            <SketchCard
               fit={fit}
-              onLetGo={(p) => change(withoutThisPin(fit, p), "a pin let go")}
+              credit={page.credit}
+              places={shown?.report.blocks ?? []}
+              selected={selected}
+              lit={lit}
+              onSelect={choose}
+              onLight={setLit}
             />
-          )}
-          {shown && (
-            <>
-              <PageDrawing
+          ),
+        }}
+        page={
+          <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3">
+            {answer.isError && <Failed error={answer.error} onRetry={() => answer.refetch()} />}
+            {answer.isPending && <Notice>Fitting the sketch to the page…</Notice>}
+            {conflict && (
+              <ClashNote
+                below={last ? "the last page that could be made" : "the page without its pins"}
+                conflict={conflict}
                 fit={fit}
-                layout={shown.layout}
-                approach={wayName(shown)}
-                places={shown.report.blocks}
-                onDrag={conflict ? undefined : move}
-                onDrop={drop}
-                blocks={blocks}
-                selected={selected}
-                lit={lit}
-                faded={conflict !== undefined && conflict !== null}
-                below={conflict ? CLASH + CHANGES : CHANGES}
-                onSelect={choose}
-                onLight={setLit}
-              />
-              <Changes report={shown.report} />
-            </>
-          )}
-        </div>
-      }
-      more={{
-        name: "Other ways",
-        content: shown && (
-          <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
-            {proposals.length > 0 && (
-              <Ways
-                chosen={found}
-                proposals={proposals}
-                onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
-                onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
+                onLetGo={(p) => change(withoutThisPin(fit, p), "a pin let go")}
               />
             )}
-            <Turned fit={fit} change={change} />
-            <Alternatives
-              page={page}
-              saved={saved}
-              found={found}
-              alternatives={alternatives}
-              returnTo={returnTo}
-              onCompare={setComparing}
-            />
-            {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}
+            {shown && (
+              <>
+                <PageDrawing
+                  fit={fit}
+                  layout={shown.layout}
+                  approach={wayName(shown)}
+                  places={shown.report.blocks}
+                  onDrag={conflict ? undefined : move}
+                  onDrop={drop}
+                  blocks={blocks}
+                  selected={selected}
+                  lit={lit}
+                  faded={conflict !== undefined && conflict !== null}
+                  below={conflict ? CLASH + CHANGES : CHANGES}
+                  onSelect={choose}
+                  onLight={setLit}
+                />
+                <Changes report={shown.report} />
+              </>
+            )}
           </div>
-        ),
-      }}
-      ledger={
-        <div className="sheet grid grid-cols-[minmax(0,1fr)] gap-3">
-          {ledgerTop}
-          <TargetPanel fit={fit} change={change} />
-          <BlockLedger
-            fit={fit}
-            place={place}
-            places={shown?.report.blocks ?? []}
-            selected={selected}
-            change={change}
-          />
-          <BackOfPage page={page} fit={fit} ready={saved} />
-          <MeasureSheet
-            take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
-            blocks={blocks}
-            fit={fit}
-            selected={selected}
-            lit={lit}
-            onSelect={choose}
-            onLight={setLit}
-          />
-        </div>
-      }
-    />
+        }
+        more={{
+          name: "Other ways",
+          content: shown && (
+            <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
+              {proposals.length > 0 && (
+                <Ways
+                  chosen={found}
+                  proposals={proposals}
+                  onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
+                  onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
+                />
+              )}
+              <Turned fit={fit} change={change} />
+              <Alternatives
+                page={page}
+                saved={saved}
+                found={found}
+                alternatives={alternatives}
+                returnTo={returnTo}
+                onCompare={setComparing}
+              />
+              {comparing && <Compare all={comparables} first={comparing} onClose={() => setComparing(undefined)} />}
+            </div>
+          ),
+        }}
+        ledger={
+          <div className="sheet grid grid-cols-[minmax(0,1fr)] gap-3">
+            {ledgerTop}
+            <TargetPanel fit={fit} change={change} />
+            <BlockLedger
+              fit={fit}
+              place={place}
+              places={shown?.report.blocks ?? []}
+              selected={selected}
+              change={change}
+            />
+            <BackOfPage page={page} fit={fit} ready={saved} />
+            <MeasureSheet
+              take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
+              blocks={blocks}
+              fit={fit}
+              selected={selected}
+              lit={lit}
+              onSelect={choose}
+              onLight={setLit}
+            />
+          </div>
+        }
+      />
+    </BlockNumbers>
   );
 }
 

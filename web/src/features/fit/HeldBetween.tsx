@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { FitDoc, PinDoc, PlaceDoc } from "@/api/client";
+import { byNumber, useBlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { kindWord } from "@/shared/drawing/geometry";
-import { Length } from "@/shared/ui/Length";
+import { Length, Sentence } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
 import {
   EDGE_WORDS,
@@ -32,6 +33,7 @@ const TIMES = [
 
 /** What of a block is held to another: a distance, a line, touching, as large as. */
 export function HeldBetween({ fit, block, places, change }: Props) {
+  const numbers = useBlockNumbers();
   const [open, setOpen] = useState(false);
   const held = pinsBetween(fit, block);
   if (fit.sketch.blocks.length < 2) return null;
@@ -46,7 +48,7 @@ export function HeldBetween({ fit, block, places, change }: Props) {
             <button
               type="button"
               className="button shrink-0 py-0.5"
-              aria-label={`Let go of ${pin.block} ${pin.edge} and ${pin.to?.block}`}
+              aria-label={byNumber(`Let go of ${pin.block} ${pin.edge} and ${pin.to?.block}`, numbers)}
               onClick={() => change(withoutThisPin(fit, pin), `${pin.block} no longer held to ${pin.to?.block}`)}
             >
               Let go
@@ -75,7 +77,7 @@ export function PinWords({ pin, fit }: { pin: PinDoc; fit: FitDoc }) {
   if (!pin.to) {
     return (
       <>
-        {EDGE_WORDS[pin.edge]} of {pin.block} at <Length value={pin.at} unit={unit} withUnit />
+        {EDGE_WORDS[pin.edge]} of <Sentence text={pin.block} /> at <Length value={pin.at} unit={unit} withUnit />
       </>
     );
   }
@@ -87,16 +89,16 @@ export function PinWords({ pin, fit }: { pin: PinDoc; fit: FitDoc }) {
     const like = (SIZES as readonly string[]).includes(pin.edge) ? "as" : "on";
     return (
       <>
-        {EDGE_WORDS[pin.edge]} of {pin.block} {like} {part}
-        {other}
+        {EDGE_WORDS[pin.edge]} of <Sentence text={pin.block} /> {like} {part}
+        <Sentence text={other} />
       </>
     );
   }
   return (
     <>
-      {EDGE_WORDS[pin.edge]} of {pin.block} <Length value={Math.abs(pin.at)} unit={unit} withUnit />{" "}
+      {EDGE_WORDS[pin.edge]} of <Sentence text={pin.block} /> <Length value={Math.abs(pin.at)} unit={unit} withUnit />{" "}
       {pin.at > 0 ? more : less} {part}
-      {other}
+      <Sentence text={other} />
     </>
   );
 }
@@ -204,7 +206,7 @@ function NewPin({ fit, block, places, change, onDone }: Props & { onDone: () => 
         >
           {others.map((b) => (
             <option key={b.id} value={b.id}>
-              {fit.sketch.blocks.indexOf(b) + 1} {kindWord(b.kind)} {b.id}
+              {fit.sketch.blocks.indexOf(b) + 1} {kindWord(b.kind)}
             </option>
           ))}
         </select>

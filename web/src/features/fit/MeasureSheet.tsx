@@ -1,8 +1,8 @@
 import type { FitDoc } from "@/api/client";
+import { BlockBadge } from "@/shared/drawing/BlockNumbers";
 import { extent, kindWord, type Numbered } from "@/shared/drawing/geometry";
 import { Length } from "@/shared/ui/Length";
 import { unitOf } from "./model";
-import { RowNumber } from "./SketchCard";
 
 type Props = {
   take: React.ReactNode;
@@ -72,7 +72,7 @@ export function MeasureSheet({ take, fit, blocks, selected, lit, onSelect, onLig
                     onClick={() => onSelect(id)}
                     className="flex cursor-pointer items-center gap-1.5"
                   >
-                    <RowNumber number={number} on={id === selected} />
+                    <BlockBadge number={number} on={id === selected} />
                     {kindWord(block.kind)}
                   </button>
                 </th>

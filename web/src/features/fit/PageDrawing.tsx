@@ -56,7 +56,9 @@ export function PageDrawing(props: Props) {
   const across = canvas.page.w * canvas.pages;
   // The page is whole in view wherever the window is as high as a page needs.
   const tallest = Math.max(LOWEST, height - ABOVE - RULER - ROOM - below);
-  const scale = Math.max(0.1, Math.min((width - RULER - ROOM) / across, tallest / canvas.page.h));
+  const whole = Math.max(0.1, Math.min((width - RULER - ROOM) / across, tallest / canvas.page.h));
+  const [times, setTimes] = useState(1);
+  const scale = whole * times;
   const size = { w: across * scale, h: canvas.page.h * scale };
   const tags = tagPlaces(blocks, scale, canvas);
   // What is pointed at is measured; where nothing is, what is selected.
@@ -78,11 +80,29 @@ export function PageDrawing(props: Props) {
     ));
   return (
     <section aria-labelledby="page-title" className="min-w-0">
-      <h2 id="page-title" className="mb-1 text-[17px]">
-        {canvas.pages === 2 ? "Two pages" : "One page"}, <Length value={canvas.page.w} unit={unit} /> ×{" "}
-        <Length value={canvas.page.h} unit={unit} withUnit />, by {approach}
-      </h2>
-      <div ref={frame}>
+      <div className="mb-1 flex flex-wrap items-center justify-between gap-x-4">
+        <h2 id="page-title" className="text-[17px]">
+          {canvas.pages === 2 ? "Two pages" : "One page"}, <Length value={canvas.page.w} unit={unit} /> ×{" "}
+          <Length value={canvas.page.h} unit={unit} withUnit />, by {approach}
+        </h2>
+        <label className="flex items-center gap-2 text-[13px] text-second">
+          enlarge
+          <input
+            type="range"
+            className="h-6 w-[110px] accent-ink pointer-coarse:h-11"
+            min={1}
+            max={4}
+            step={0.25}
+            value={times}
+            onChange={(e) => setTimes(Number(e.target.value))}
+          />
+        </label>
+      </div>
+      <div
+        ref={frame}
+        className={times > 1 ? "overflow-auto" : ""}
+        style={times > 1 ? { maxHeight: RULER + canvas.page.h * whole + ROOM } : undefined}
+      >
         <svg
           width={RULER + size.w + ROOM}
           height={RULER + size.h + ROOM}

@@ -1,4 +1,5 @@
 import type { FitDoc, PlaceDoc } from "@/api/client";
+import { BlockBadge } from "@/shared/drawing/BlockNumbers";
 import { extent, kindWord } from "@/shared/drawing/geometry";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Length } from "@/shared/ui/Length";
@@ -85,8 +86,8 @@ export function SketchCard({ fit, credit, places, selected, lit, onSelect, onLig
                     onClick={() => onSelect(b.id)}
                     className="flex w-full cursor-pointer items-center gap-2 text-left"
                   >
-                    <RowNumber number={String(n + 1)} on={b.id === selected} />
-                    {kindWord(b.kind)} <span className="text-second">{b.id}</span>
+                    <BlockBadge number={String(n + 1)} on={b.id === selected} />
+                    {kindWord(b.kind)}
                   </button>
                 </td>
                 <td className="text-right">{place ? <Moved place={place} fit={fit} /> : ""}</td>
@@ -106,19 +107,6 @@ function Moved({ place, fit }: { place: PlaceDoc; fit: FitDoc }) {
     <span className="text-second">no</span>
   ) : (
     <Length value={by} unit={unit} />
-  );
-}
-
-/** A block's number in a row: its handle. */
-export function RowNumber({ number, on }: { number: string; on: boolean }) {
-  return (
-    <span
-      className={`inline-flex h-[20px] min-w-[20px] items-center justify-center rounded-full border border-ink px-1 text-[11px] font-bold ${
-        on ? "bg-ink text-sheet" : "bg-sheet"
-      }`}
-    >
-      {number}
-    </span>
   );
 }
 

@@ -5,6 +5,7 @@ import { api, fieldError, type PlanDoc, type RevisionView } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
 import { Ask } from "@/shared/ui/Ask";
 import { Failed } from "@/shared/ui/Failed";
+import { Sentence } from "@/shared/ui/Length";
 import { Notice } from "@/shared/ui/Notice";
 
 type Props = {
@@ -115,7 +116,7 @@ function Revisions({ pageId, revision, onClose, returnTo }: Omit<Props, "open">)
                     )}
                   </span>
                 ))}
-                {r.reason}
+                <Sentence text={r.reason} />
               </span>
             </div>
             <div className="mt-1 ml-10 flex flex-wrap items-center gap-2 text-[13px]">

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { api, fieldError, newKey, type PictureView, pictureFile, type SketchDoc, type SketchView } from "@/api/client";
 import { useMe } from "@/features/people/useMe";
 import { useUnsaved } from "@/features/plan/useUnsaved";
+import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { fromTicks, parseLength } from "@/shared/lengths/length";
 import { useOnce } from "@/shared/query/useOnce";
 import { Field } from "@/shared/ui/Field";
@@ -286,8 +287,10 @@ export function PictureScreen() {
             <p role="status" className="font-semibold">
               {sketch.blocks.length} blocks{left > 0 ? `, ${left} to look at` : ", all settled"}
             </p>
-            <ReadBlocks sketch={sketch} at={at} onWalk={setAt} onChange={setSketch} />
-            <Nearly sketch={sketch} onChange={setSketch} />
+            <BlockNumbers numbers={numbersOf(sketch.blocks)}>
+              <ReadBlocks sketch={sketch} at={at} onWalk={setAt} onChange={setSketch} />
+              <Nearly sketch={sketch} onChange={setSketch} />
+            </BlockNumbers>
             <button
               type="button"
               className="button button-first justify-self-start"

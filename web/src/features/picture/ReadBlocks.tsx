@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { SketchDoc } from "@/api/client";
 import { edged, stepOf } from "@/features/sketch/model";
+import { BlockBadge, byNumber, useBlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { kindWord } from "@/shared/drawing/geometry";
 import { accepted, asKind, bySure, dropped, halved, KIND_KEYS, merged, sureOf, UNSURE } from "./review";
 
@@ -23,6 +24,7 @@ const WAYS: Record<string, readonly [readonly Edge[], number]> = {
 
 /** The blocks that were read, the least sure first: walked with the arrow keys, accepted with Enter, changed by a letter. */
 export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
+  const numbers = useBlockNumbers();
   const [marked, setMarked] = useState<string>();
   const [edge, setEdge] = useState<Edge>();
   const list = useRef<HTMLDivElement>(null);
@@ -99,7 +101,9 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
             className={`flex cursor-pointer items-baseline gap-2 border-hairline border-b px-2 py-1 ${b.id === now?.id ? "bg-lit" : ""}`}
             onClick={() => onWalk(b.id)}
           >
-            <span className="w-[2.4rem] font-semibold">{b.id}</span>
+            <span className="w-[2.4rem]">
+              <BlockBadge number={numbers.get(b.id) ?? "?"} on={b.id === now?.id} />
+            </span>
             <span className="grow">
               {kindWord(b.kind)}
               {b.id === marked && <span className="text-pin"> (marked)</span>}
@@ -126,7 +130,7 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
             Mark
           </button>
           <button type="button" className="button" disabled={!other} onClick={gather}>
-            {other ? `Merge with ${other}` : "Merge with the marked"}
+            {other ? `Merge with ${byNumber(other, numbers)}` : "Merge with the marked"}
           </button>
         </div>
       )}

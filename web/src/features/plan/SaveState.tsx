@@ -1,3 +1,4 @@
+import { byNumber, useBlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { type PlanState, type Step, steps } from "./planState";
 
 type Props = {
@@ -20,8 +21,13 @@ const SAYS: Record<PlanState["status"], string> = {
 
 /** What waits for the connection, the newest last. */
 function Waiting({ state }: { state: PlanState }) {
+  const numbers = useBlockNumbers();
   const says = (step: Step) =>
-    step.kind === "write" ? step.reason : step.kind === "return" ? `return to version ${step.to}` : step.kind;
+    step.kind === "write"
+      ? byNumber(step.reason, numbers)
+      : step.kind === "return"
+        ? `return to version ${step.to}`
+        : step.kind;
   return (
     <p className="text-second">
       Waiting: {state.queue.slice(-5).map(says).join(", ")}
@@ -32,6 +38,7 @@ function Waiting({ state }: { state: PlanState }) {
 
 /** Whether all is saved; undo and redo of what was done at this station; the history. */
 export function SaveState({ state, station, onUndo, onRedo, mayChange, onHistory }: Props) {
+  const numbers = useBlockNumbers();
   const saved = state.status === "saved";
   const { undo, redo } = steps(state, station);
   return (
@@ -50,7 +57,7 @@ export function SaveState({ state, station, onUndo, onRedo, mayChange, onHistory
             type="button"
             className="button"
             disabled={!undo || !mayChange}
-            title={undo ? `Undo: ${undo}` : undefined}
+            title={undo ? `Undo: ${byNumber(undo, numbers)}` : undefined}
             onClick={onUndo}
           >
             Undo
@@ -59,7 +66,7 @@ export function SaveState({ state, station, onUndo, onRedo, mayChange, onHistory
             type="button"
             className="button"
             disabled={!redo || !mayChange}
-            title={redo ? `Redo: ${redo}` : undefined}
+            title={redo ? `Redo: ${byNumber(redo, numbers)}` : undefined}
             onClick={onRedo}
           >
             Redo

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { api, type NearView, type SketchDoc } from "@/api/client";
 import type { Unit } from "@/shared/lengths/length";
-import { Length } from "@/shared/ui/Length";
+import { Length, Sentence } from "@/shared/ui/Length";
 
 type Props = {
   near: readonly NearView[];
@@ -25,7 +25,7 @@ export function NearLines({ near, sketch, unit, onChange }: Props) {
           <li key={`${n.along}-${n.blocks.join()}`} className="flex items-start gap-2">
             <span className="grow">
               {n.blocks.length} {n.along} edges within <Length value={n.spread} unit={unit} withUnit />:{" "}
-              {n.blocks.join(", ")}
+              <Sentence text={n.blocks.join(", ")} />
             </span>
             <button
               type="button"

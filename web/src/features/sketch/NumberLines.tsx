@@ -12,6 +12,35 @@ const EXAMPLES = [
   "cluster 2x2 at 6, 7 on p1, large",
 ];
 
+/** A line that begins so is a block; the others say something of the sketch, or are remarks. */
+const BLOCK = /^\s*(photo|mat|paper|panel|strip|grid|ring|title|journal|journaling|cluster|accent|wash)\b/i;
+
+/** The blocks' numbers beside their lines: what they are called everywhere else. The lines stand under them unseen, broken as the field
+ * breaks them, so that each number is at its line. */
+function Gutter({ rows }: { rows: readonly string[] }) {
+  let number = 0;
+  return (
+    <ol
+      aria-hidden
+      className="pointer-events-none absolute inset-0 whitespace-pre-wrap break-words border border-transparent p-2 pl-[34px] text-[14px] leading-[1.5]"
+    >
+      {rows.map((row, n) => {
+        const isBlock = BLOCK.test(row);
+        if (isBlock) number += 1;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place
+          <li key={n} className="relative">
+            {isBlock && (
+              <span className="absolute -left-[30px] w-[22px] text-right text-[12px] text-second">{number}</span>
+            )}
+            <span className="invisible">{row === "" ? "\u00a0" : row}</span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
 /** The sketch typed: a line a block, errors at the word, and what may stand there. */
 export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boolean }) {
   const area = useRef<HTMLTextAreaElement>(null);
@@ -40,31 +69,34 @@ export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boo
   return (
     <section aria-labelledby="lines" className="sheet grid gap-2">
       <h2 id="lines">By number</h2>
-      <textarea
-        ref={area}
-        aria-label="The sketch, a line a block"
-        aria-invalid={lines.errors.length > 0}
-        aria-describedby="line-errors"
-        className="field field-sizing-content min-h-[320px] w-full resize-y p-2 text-[14px] leading-[1.5]"
-        rows={Math.max(14, rows.length + 1)}
-        spellCheck={false}
-        readOnly={!mayChange}
-        value={lines.text}
-        onChange={(e) => {
-          lines.type(e.target.value);
-          setCaret(e.target.selectionStart);
-          setClosed(false);
-        }}
-        onSelect={(e) => setCaret(e.currentTarget.selectionStart)}
-        onKeyDown={(e) => {
-          const word = offered[0];
-          if (!word) return;
-          if (e.key === "Tab" && !e.shiftKey) {
-            e.preventDefault();
-            complete(word);
-          } else if (e.key === "Escape") setClosed(true);
-        }}
-      />
+      <div className="relative min-w-0">
+        <Gutter rows={rows} />
+        <textarea
+          ref={area}
+          aria-label="The sketch, a line a block"
+          aria-invalid={lines.errors.length > 0}
+          aria-describedby="line-errors"
+          className="field field-sizing-content block min-h-[320px] w-full resize-y break-words p-2 pl-[34px] text-[14px] leading-[1.5]"
+          rows={Math.max(14, rows.length + 1)}
+          spellCheck={false}
+          readOnly={!mayChange}
+          value={lines.text}
+          onChange={(e) => {
+            lines.type(e.target.value);
+            setCaret(e.target.selectionStart);
+            setClosed(false);
+          }}
+          onSelect={(e) => setCaret(e.currentTarget.selectionStart)}
+          onKeyDown={(e) => {
+            const word = offered[0];
+            if (!word) return;
+            if (e.key === "Tab" && !e.shiftKey) {
+              e.preventDefault();
+              complete(word);
+            } else if (e.key === "Escape") setClosed(true);
+          }}
+        />
+      </div>
       <p aria-live="polite" className="min-h-[1.4em] text-[13px] text-second">
         {offered.length > 0 ? `Tab writes “${offered[0]}”` : ""}
         {offered.length > 1 ? `; also ${offered.slice(1, 6).join(", ")}` : ""}

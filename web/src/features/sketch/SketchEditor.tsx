@@ -1,5 +1,6 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { api, type FitDoc, type LiftedFrom, liftedPage, type SketchDoc } from "@/api/client";
+import { BlockBadge, BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { kindWord } from "@/shared/drawing/geometry";
 import { Workbench } from "@/shared/ui/Workbench";
 import { DrawnSketch } from "./DrawnSketch";
@@ -38,95 +39,98 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
     onChange(laid(next, id, found.sides as [number, number, number, number]), reason);
     setSelected(id);
   };
+  const numbers = useMemo(() => numbersOf(sketch.blocks), [sketch.blocks]);
   return (
-    <Workbench
-      widths={[340, 300]}
-      card={{ name: "By number", content: <NumberLines lines={lines} mayChange={mayChange} /> }}
-      page={
-        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2">
-          {mayChange && (
-            <div className="flex flex-wrap items-center gap-1">
-              <span className="text-second">Draw</span>
-              {DRAWN.map((d) => (
-                <button
-                  key={d.kind}
-                  type="button"
-                  className="button"
-                  aria-pressed={drawing === d.kind}
-                  onClick={() => setDrawing((now) => (now === d.kind ? undefined : d.kind))}
-                >
-                  {kindWord(d.kind)}
-                </button>
-              ))}
-              {over && (
-                <label className="ml-auto flex items-center gap-1.5">
-                  <input type="checkbox" checked={seen} onChange={(e) => setSeen(e.target.checked)} />
-                  the page under it
-                </label>
+    <BlockNumbers numbers={numbers}>
+      <Workbench
+        widths={[340, 300]}
+        card={{ name: "By number", content: <NumberLines lines={lines} mayChange={mayChange} /> }}
+        page={
+          <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2">
+            {mayChange && (
+              <div className="flex flex-wrap items-center gap-1">
+                <span className="text-second">Draw</span>
+                {DRAWN.map((d) => (
+                  <button
+                    key={d.kind}
+                    type="button"
+                    className="button"
+                    aria-pressed={drawing === d.kind}
+                    onClick={() => setDrawing((now) => (now === d.kind ? undefined : d.kind))}
+                  >
+                    {kindWord(d.kind)}
+                  </button>
+                ))}
+                {over && (
+                  <label className="ml-auto flex items-center gap-1.5">
+                    <input type="checkbox" checked={seen} onChange={(e) => setSeen(e.target.checked)} />
+                    the page under it
+                  </label>
+                )}
+              </div>
+            )}
+            <DrawnSketch
+              sketch={lines.preview ?? sketch}
+              selected={selected}
+              drawing={drawing}
+              mayChange={mayChange && !lines.preview}
+              onSelect={setSelected}
+              onCommit={commit}
+              under={over && seen ? liftedPage(over) : undefined}
+            />
+            <div className="flex min-h-[34px] flex-wrap items-center gap-2">
+              {block && mayChange ? (
+                <>
+                  <span className="font-medium">
+                    <BlockBadge number={String(sketch.blocks.indexOf(block) + 1)} /> {kindWord(block.kind)}
+                  </span>
+                  <button
+                    type="button"
+                    className="button"
+                    onClick={() => onChange(stacked(sketch, block.id, true), "stacked")}
+                  >
+                    One up
+                  </button>
+                  <button
+                    type="button"
+                    className="button"
+                    onClick={() => onChange(stacked(sketch, block.id, false), "stacked")}
+                  >
+                    One down
+                  </button>
+                  <button
+                    type="button"
+                    className="button"
+                    onClick={() => onChange(without(sketch, block.id), `${block.id} taken away`)}
+                  >
+                    Take away
+                  </button>
+                </>
+              ) : (
+                <p className="text-second">
+                  {lines.preview
+                    ? "The lines that are understood; the rest waits for its words."
+                    : drawing
+                      ? `Drag over the page to draw a ${kindWord(drawing)}.`
+                      : "Click a block to move or resize it; arrows nudge, Shift and arrows resize."}
+                </p>
               )}
             </div>
-          )}
-          <DrawnSketch
-            sketch={lines.preview ?? sketch}
-            selected={selected}
-            drawing={drawing}
-            mayChange={mayChange && !lines.preview}
-            onSelect={setSelected}
-            onCommit={commit}
-            under={over && seen ? liftedPage(over) : undefined}
-          />
-          <div className="flex min-h-[34px] flex-wrap items-center gap-2">
-            {block && mayChange ? (
-              <>
-                <span className="font-medium">
-                  {kindWord(block.kind)} {block.id}
-                </span>
-                <button
-                  type="button"
-                  className="button"
-                  onClick={() => onChange(stacked(sketch, block.id, true), "stacked")}
-                >
-                  One up
-                </button>
-                <button
-                  type="button"
-                  className="button"
-                  onClick={() => onChange(stacked(sketch, block.id, false), "stacked")}
-                >
-                  One down
-                </button>
-                <button
-                  type="button"
-                  className="button"
-                  onClick={() => onChange(without(sketch, block.id), `${block.id} taken away`)}
-                >
-                  Take away
-                </button>
-              </>
-            ) : (
-              <p className="text-second">
-                {lines.preview
-                  ? "The lines that are understood; the rest waits for its words."
-                  : drawing
-                    ? `Drag over the page to draw a ${kindWord(drawing)}.`
-                    : "Click a block to move or resize it; arrows nudge, Shift and arrows resize."}
-              </p>
-            )}
           </div>
-        </div>
-      }
-      ledger={
-        <div className="sheet grid gap-3">
-          {top}
-          <Understood
-            reading={lines.reading}
-            sketch={sketch}
-            onSketch={mayChange ? onChange : undefined}
-            fit={fit}
-            onFit={mayChange ? onFit : undefined}
-          />
-        </div>
-      }
-    />
+        }
+        ledger={
+          <div className="sheet grid gap-3">
+            {top}
+            <Understood
+              reading={lines.reading}
+              sketch={sketch}
+              onSketch={mayChange ? onChange : undefined}
+              fit={fit}
+              onFit={mayChange ? onFit : undefined}
+            />
+          </div>
+        }
+      />
+    </BlockNumbers>
   );
 }

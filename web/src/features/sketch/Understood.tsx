@@ -1,5 +1,5 @@
 import type { FitDoc, LinkDoc, ReadingView, SketchDoc } from "@/api/client";
-import { Length } from "@/shared/ui/Length";
+import { Length, Sentence } from "@/shared/ui/Length";
 import { AddReading } from "./AddReading";
 import { heeds, switched, unadded } from "./holds";
 import { unitOf } from "./model";
@@ -36,7 +36,7 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
         link: { what: "line", along: l.along, blocks: [...l.blocks] },
         node: (
           <>
-            {l.blocks.join(", ")}: {l.place} at <Length value={l.at} unit={unit} />
+            <Sentence text={l.blocks.join(", ")} />: {l.place} at <Length value={l.at} unit={unit} />
           </>
         ),
       })),
@@ -46,7 +46,7 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
       items: reading.contacts.map((c) => ({
         key: c.join(),
         link: { what: "touch", blocks: [...c] },
-        node: c.join(" and "),
+        node: <Sentence text={c.join(" and ")} />,
       })),
     },
     {
@@ -56,7 +56,7 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
         link: { what: "gap", blocks: [...g.blocks] },
         node: (
           <>
-            {g.blocks.join(" and ")}: <Length value={g.width} unit={unit} />
+            <Sentence text={g.blocks.join(" and ")} />: <Length value={g.width} unit={unit} />
           </>
         ),
       })),
@@ -66,7 +66,7 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
       items: reading.equal.map((e) => ({
         key: `${e.wide}-${e.blocks.join()}`,
         link: { what: "equal", along: e.wide ? "width" : "height", blocks: [...e.blocks] },
-        node: `${e.blocks.join(", ")}: equally ${e.wide ? "wide" : "high"}`,
+        node: <Sentence text={`${e.blocks.join(", ")}: equally ${e.wide ? "wide" : "high"}`} />,
       })),
     },
     {
@@ -74,7 +74,11 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
       items: reading.mirrored.map((m) => ({
         key: `${m.across}-${m.blocks.join()}`,
         link: { what: "mirrored", along: m.across ? "across" : "down", blocks: [...m.blocks] },
-        node: `${m.blocks.join(" and ")}, ${m.across ? "left and right" : "top and bottom"} of the middle`,
+        node: (
+          <Sentence
+            text={`${m.blocks.join(" and ")}, ${m.across ? "left and right" : "top and bottom"} of the middle`}
+          />
+        ),
       })),
     },
     {
@@ -82,11 +86,14 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
       items: reading.lies_on.map((l) => ({
         key: l.join(),
         link: { what: "lies-on", blocks: [...l] },
-        node: `${l[0]} on ${l[1]}`,
+        node: <Sentence text={`${l[0]} on ${l[1]}`} />,
       })),
     },
-    { title: "Frames", items: reading.frames.map((f) => ({ key: f.join(), node: `${f[0]} frames ${f[1]}` })) },
-    { title: "Off the page", items: reading.bleeding.map((b) => ({ key: b, node: b })) },
+    {
+      title: "Frames",
+      items: reading.frames.map((f) => ({ key: f.join(), node: <Sentence text={`${f[0]} frames ${f[1]}`} /> })),
+    },
+    { title: "Off the page", items: reading.bleeding.map((b) => ({ key: b, node: <Sentence text={b} /> })) },
   ];
   const own = fit?.readings?.on ?? [];
   const held = (i: Item) => !fit || !i.link || heeds(fit, i.link);
@@ -134,7 +141,7 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
               {own.map((l) => (
                 <li key={`${l.what}-${l.along}-${l.blocks.join()}`} className="flex items-baseline gap-2">
                   <span className="grow">
-                    {l.blocks.join(", ")}: {ADDED[l.what] ?? l.what} {l.along ? `(${l.along})` : ""}
+                    <Sentence text={l.blocks.join(", ")} />: {ADDED[l.what] ?? l.what} {l.along ? `(${l.along})` : ""}
                   </span>
                   <button type="button" className="link" onClick={() => onFit(unadded(fit, l), "a reading taken away")}>
                     take away

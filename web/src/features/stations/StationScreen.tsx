@@ -11,6 +11,7 @@ import { type Draft, type PlanEvent, shownPlan } from "@/features/plan/planState
 import { SaveState } from "@/features/plan/SaveState";
 import { usePlan } from "@/features/plan/usePlan";
 import { SketchStation } from "@/features/sketch/SketchStation";
+import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { Failed } from "@/shared/ui/Failed";
 import { isForPage } from "@/shared/ui/letterKeys";
 import { PageArea } from "@/shared/ui/PageArea";
@@ -88,19 +89,22 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
     />
   );
   const props = { page: state.page, plan, saved: state.status === "saved", ...acts, ledgerTop };
+  const numbers = useMemo(() => numbersOf(plan.sketch.sketch.blocks), [plan.sketch.sketch.blocks]);
   return (
-    <div className="flex min-h-screen flex-col min-[900px]:h-screen">
-      <Tape page={state.page} plan={plan} current={station} changePlan={acts.changePlan} mayChange={mayChange} />
-      <Station {...props} station={station} />
-      <ConflictDialog state={state} dispatch={dispatch} />
-      <HistoryPanel
-        pageId={page.id}
-        revision={state.page.revision}
-        open={history}
-        onClose={() => setHistory(false)}
-        returnTo={acts.returnTo}
-      />
-    </div>
+    <BlockNumbers numbers={numbers}>
+      <div className="flex min-h-screen flex-col min-[900px]:h-screen">
+        <Tape page={state.page} plan={plan} current={station} changePlan={acts.changePlan} mayChange={mayChange} />
+        <Station {...props} station={station} />
+        <ConflictDialog state={state} dispatch={dispatch} />
+        <HistoryPanel
+          pageId={page.id}
+          revision={state.page.revision}
+          open={history}
+          onClose={() => setHistory(false)}
+          returnTo={acts.returnTo}
+        />
+      </div>
+    </BlockNumbers>
   );
 }
 

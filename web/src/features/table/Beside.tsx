@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { api, type PageCard } from "@/api/client";
+import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
 import { dayOf, daysBetween } from "@/shared/ui/days";
 import { Sentence } from "@/shared/ui/Length";
@@ -24,7 +25,9 @@ export function DecideToday({ pages, today }: { pages: readonly PageCard[]; toda
             <li key={page.id} className="grid grid-cols-[9.5rem_1fr_auto] gap-3 border-hairline border-b py-1.5">
               <span className="font-semibold">{page.name}</span>
               <span>
-                <Sentence text={page.next ?? ""} />
+                <BlockNumbers numbers={numbersOf(page.layout.blocks)}>
+                  <Sentence text={page.next ?? ""} />
+                </BlockNumbers>
               </span>
               {at && (
                 <Link

@@ -2,8 +2,10 @@ import { Link } from "@tanstack/react-router";
 import { memo } from "react";
 import type { PageCard } from "@/api/client";
 import { PageMenu } from "@/features/history/PageMenu";
+import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { ScaledThumbnail } from "@/shared/drawing/PageSheet";
 import { dueText, isoDay } from "@/shared/ui/days";
+import { Sentence } from "@/shared/ui/Length";
 import { SizeText } from "@/shared/ui/SizeText";
 import { StationTape } from "./StationTape";
 
@@ -52,7 +54,9 @@ export const PageOnTable = memo(function PageOnTable({ page, today }: { page: Pa
       {page.next && !page.finished && (
         <p className="mt-1 font-medium leading-snug">
           {page.clash ? "Clash: " : "Next: "}
-          {page.next.length > 90 ? `${page.next.slice(0, 88)}…` : page.next}
+          <BlockNumbers numbers={numbersOf(page.layout.blocks)}>
+            <Sentence text={page.next.length > 90 ? `${page.next.slice(0, 88)}…` : page.next} />
+          </BlockNumbers>
         </p>
       )}
     </article>

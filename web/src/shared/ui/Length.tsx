@@ -1,3 +1,4 @@
+import { BlockBadge, inPieces, useBlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { rulerParts, toTicks, type Unit } from "@/shared/lengths/length";
 
 /** A length as a ruler shows it; the fraction alone is set as one. */
@@ -37,17 +38,24 @@ export function LengthSpans({ value, unit }: { value: number; unit: Unit }) {
 
 const LINKED = /(\d+\/\d+)/;
 
-/** A sentence with its fractions set as fractions. */
+/** A sentence with its fractions set as fractions, and blocks by their numbers. */
 export function Sentence({ text }: { text: string }) {
+  const numbers = useBlockNumbers();
   let at = 0;
-  return text.split(LINKED).map((part) => {
-    at += part.length;
-    return LINKED.test(part) ? (
-      <span key={at} className="frac">
-        {part}
-      </span>
-    ) : (
-      part
-    );
+  return inPieces(text, numbers).flatMap((piece) => {
+    if (typeof piece !== "string") {
+      at += 1;
+      return <BlockBadge key={at} number={piece.number} />;
+    }
+    return piece.split(LINKED).map((part) => {
+      at += part.length + 1;
+      return LINKED.test(part) ? (
+        <span key={at} className="frac">
+          {part}
+        </span>
+      ) : (
+        part
+      );
+    });
   });
 }

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { type ProposalDoc, takeAway } from "@/api/client";
 import { fitOf, withFit } from "@/features/plan/sections";
-import type { StationProps } from "@/features/stations/StationScreen";
+import type { StationProps } from "@/features/plan/stationProps";
 import { BlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";

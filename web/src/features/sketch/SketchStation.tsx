@@ -2,7 +2,7 @@ import { useCallback } from "react";
 import type { FitDoc, SketchDoc } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
 import { fitOf, withFit } from "@/features/plan/sections";
-import type { StationProps } from "@/features/stations/StationScreen";
+import type { StationProps } from "@/features/plan/stationProps";
 import { holdsFor } from "./holds";
 import { SketchEditor } from "./SketchEditor";
 

@@ -1,36 +1,21 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
-import { useEffect, useMemo, useState } from "react";
+import { Suspense, useEffect, useMemo, useState } from "react";
 import { api, newKey, type PageView, type PlanDoc } from "@/api/client";
-import { FitStation } from "@/features/fit/FitStation";
 import { HistoryPanel } from "@/features/history/HistoryPanel";
 import { useMayChange, useMe } from "@/features/people/useMe";
 import { ConflictDialog } from "@/features/plan/ConflictDialog";
 import { findDraft } from "@/features/plan/drafts";
 import { type Draft, type PlanEvent, shownPlan } from "@/features/plan/planState";
 import { SaveState } from "@/features/plan/SaveState";
+import type { StationProps } from "@/features/plan/stationProps";
 import { usePlan } from "@/features/plan/usePlan";
-import { SketchStation } from "@/features/sketch/SketchStation";
 import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { Failed } from "@/shared/ui/Failed";
 import { isForPage } from "@/shared/ui/letterKeys";
 import { PageArea } from "@/shared/ui/PageArea";
-import { STATIONS } from "./stations";
+import { type Station, stationOf } from "./registry";
 import { Tape } from "./Tape";
-
-/** What a station is given. */
-export type StationProps = {
-  page: PageView;
-  plan: PlanDoc;
-  /** Whether all that is shown is saved. */
-  saved: boolean;
-  changePlan: (plan: PlanDoc, reason: string) => void;
-  undo: () => void;
-  redo: () => void;
-  returnTo: (revision: number, plan: PlanDoc) => void;
-  /** What stands at the top of every ledger. */
-  ledgerTop: React.ReactNode;
-};
 
 /** A page at one of its stations. */
 export function StationScreen() {
@@ -94,7 +79,7 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
     <BlockNumbers numbers={numbers}>
       <div className="flex min-h-screen flex-col min-[900px]:h-screen">
         <Tape page={state.page} plan={plan} current={station} changePlan={acts.changePlan} mayChange={mayChange} />
-        <Station {...props} station={station} />
+        <AtStation {...props} station={station} />
         <ConflictDialog state={state} dispatch={dispatch} />
         <HistoryPanel
           pageId={page.id}
@@ -108,10 +93,15 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
   );
 }
 
-function Station({ station, ...props }: StationProps & { station: string }) {
-  if (station === "fit") return <FitStation {...props} />;
-  if (station === "sketch") return <SketchStation {...props} />;
-  return <Unbuilt station={STATIONS.find((s) => s.name === station)} />;
+function AtStation({ station, ...props }: StationProps & { station: string }) {
+  const here = stationOf(station);
+  if (!here) return <Failed error={new Error("There is no such station.")} />;
+  if (!here.screen) return <Unbuilt station={here} />;
+  return (
+    <Suspense fallback={<p className="p-6 text-second">Fetching the station…</p>}>
+      <here.screen {...props} />
+    </Suspense>
+  );
 }
 
 /** H on the page opens its history. */
@@ -125,8 +115,7 @@ function useHistoryKey(toggle: () => void) {
   }, [toggle]);
 }
 
-function Unbuilt({ station }: { station: (typeof STATIONS)[number] | undefined }) {
-  if (!station) return <Failed error={new Error("There is no such station.")} />;
+function Unbuilt({ station }: { station: Station }) {
   return (
     <main className="p-6">
       <PageArea>

@@ -3,7 +3,7 @@ import { DropdownMenu } from "radix-ui";
 import type { PageView, PlanDoc } from "@/api/client";
 import { PageMenu } from "@/features/history/PageMenu";
 import { useRoom } from "@/shared/ui/useRoom";
-import { STATIONS } from "./stations";
+import { STATIONS, stationOf } from "./registry";
 
 type Props = {
   page: PageView;
@@ -24,7 +24,7 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
     return standing(name)?.state === "needs-a-look" ? "needs-a-look" : (section?.mark ?? "open");
   };
   const room = useRoom();
-  const here = STATIONS.find((s) => s.name === current);
+  const here = stationOf(current);
   const state = stateOf(current);
   const settled = state === "settled";
   const changed = state === "needs-a-look" ? (standing(current)?.changed ?? []) : [];

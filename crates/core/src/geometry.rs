@@ -2,6 +2,41 @@
 
 use crate::length::Length;
 
+/// Along which way something runs.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Axis {
+    /// From left to right.
+    X,
+    /// From top to bottom.
+    Y,
+}
+
+impl Axis {
+    /// Both.
+    pub const BOTH: [Axis; 2] = [Axis::X, Axis::Y];
+
+    /// The one across it.
+    pub const fn other(self) -> Axis {
+        match self {
+            Axis::X => Axis::Y,
+            Axis::Y => Axis::X,
+        }
+    }
+
+    /// The edges at its beginning and its end.
+    pub const fn edges(self) -> (Edge, Edge) {
+        match self {
+            Axis::X => (Edge::Left, Edge::Right),
+            Axis::Y => (Edge::Top, Edge::Bottom),
+        }
+    }
+
+    /// What this axis is after a quarter turn, or as it was.
+    pub const fn turned_if(self, turned: bool) -> Axis {
+        if turned { self.other() } else { self }
+    }
+}
+
 /// An edge of a page or of a block.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub enum Edge {
@@ -36,6 +71,14 @@ impl Edge {
             Edge::Top => Edge::Right,
             Edge::Right => Edge::Bottom,
             Edge::Bottom => Edge::Left,
+        }
+    }
+
+    /// The axis along which its place is told.
+    pub const fn axis(self) -> Axis {
+        match self {
+            Edge::Left | Edge::Right => Axis::X,
+            Edge::Top | Edge::Bottom => Axis::Y,
         }
     }
 

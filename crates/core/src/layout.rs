@@ -8,6 +8,7 @@ use crate::sketch::{
     rect_json,
 };
 use serde_json::{Map, Value, json};
+use std::collections::BTreeMap;
 
 /// The `format` of a layout document.
 pub const FORMAT: &str = "metrosk-layout/1";
@@ -16,7 +17,7 @@ const MOST_BLOCKS: usize = 4_000;
 
 /// The part of a print that shows, each 0 to 1 of the print.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Keep {
+pub struct Crop {
     /// From the left.
     pub x: f64,
     /// From the top.
@@ -29,13 +30,13 @@ pub struct Keep {
 
 /// The print in a slot.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Placed {
+pub struct Placement {
     /// The print's id.
     pub photo: String,
     /// The print's own size.
     pub print: Size,
     /// What of it shows.
-    pub keep: Keep,
+    pub crop: Crop,
 }
 
 /// One block of a layout.
@@ -48,9 +49,19 @@ pub struct LayoutBlock {
     /// 0, or 1 for the right page.
     pub page: u8,
     /// The print it holds.
-    pub placed: Option<Placed>,
+    pub placement: Option<Placement>,
     /// The undivided box, on a part of a block that crosses the fold.
     pub whole: Option<Rect>,
+}
+
+/// What a block of a layout is, whatever it is named: which sketch block, and which part of it, from 0. A slot that is split for prints,
+/// or a block that is cut at the fold or stands on both pages, has several parts.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct PartId<'a> {
+    /// The first of the sketch blocks that it stands for; its own id where it stands for none.
+    pub block: &'a str,
+    /// Which of that block's parts, in the layout's order.
+    pub part: usize,
 }
 
 impl LayoutBlock {
@@ -92,6 +103,22 @@ impl Layout {
         findings.finish(layout)
     }
 
+    /// What each block is, in their order.
+    pub fn identities(&self) -> Vec<PartId<'_>> {
+        let mut parts: BTreeMap<&str, usize> = BTreeMap::new();
+        let mut found = Vec::with_capacity(self.blocks.len());
+        for block in &self.blocks {
+            let of = block.from.first().unwrap_or(&block.block.id).as_str();
+            let next = parts.entry(of).or_default();
+            found.push(PartId {
+                block: of,
+                part: *next,
+            });
+            *next += 1;
+        }
+        found
+    }
+
     /// How many photos it shows; one across the fold is one.
     pub fn photos(&self) -> usize {
         self.each_photo().len()
@@ -129,15 +156,15 @@ impl Layout {
 }
 
 /// What shows of a print in the parts of a photo, together.
-pub fn kept_in(parts: &[&LayoutBlock]) -> Option<Keep> {
-    let keeps = parts.iter().map(|p| p.placed.as_ref().map(|p| p.keep));
+pub fn crop_of(parts: &[&LayoutBlock]) -> Option<Crop> {
+    let keeps = parts.iter().map(|p| p.placement.as_ref().map(|p| p.crop));
     // Parts of what is no plain rectangle each tell of the whole.
     let keeps = keeps.take(if parts[0].whole.is_some() {
         1
     } else {
         parts.len()
     });
-    keeps.reduce(|a, b| a.zip(b).map(|(a, b)| Keep { w: a.w + b.w, ..a }))?
+    keeps.reduce(|a, b| a.zip(b).map(|(a, b)| Crop { w: a.w + b.w, ..a }))?
 }
 
 fn block_json(block: &LayoutBlock, unit: Unit) -> Value {
@@ -146,8 +173,8 @@ fn block_json(block: &LayoutBlock, unit: Unit) -> Value {
     fields.insert("from".to_owned(), block.from.clone().into());
     fields.extend(block_fields(&block.block, unit));
     fields.insert("page".to_owned(), block.page.into());
-    if let Some(placed) = &block.placed {
-        let k = placed.keep;
+    if let Some(placed) = &block.placement {
+        let k = placed.crop;
         fields.insert("photo".to_owned(), placed.photo.clone().into());
         let side = |l| crate::document::length_number(l, unit);
         fields.insert(
@@ -216,12 +243,12 @@ fn read_layout_block(node: &Node<'_>, reader: Reader) -> Option<LayoutBlock> {
         block,
         from: from?,
         page: page? as u8,
-        placed,
+        placement: placed,
         whole: whole.flatten(),
     })
 }
 
-fn read_placed(node: &Node<'_>, photo: &str, reader: Reader) -> Option<Placed> {
+fn read_placed(node: &Node<'_>, photo: &str, reader: Reader) -> Option<Placement> {
     let print = node.need("print", "an object with w and h")?;
     let side = |name| {
         print.need(name, "a length above 0").and_then(|n| {
@@ -237,13 +264,13 @@ fn read_placed(node: &Node<'_>, photo: &str, reader: Reader) -> Option<Placed> {
         keep.need(name, "a number from 0 to 1")
             .and_then(|n| n.number(0.0, 1.0))
     };
-    Some(Placed {
+    Some(Placement {
         photo: photo.to_owned(),
         print: Size {
             w: side("w")?,
             h: side("h")?,
         },
-        keep: Keep {
+        crop: Crop {
             x: share("x")?,
             y: share("y")?,
             w: share("w")?,

@@ -24,6 +24,7 @@
 //! ```
 
 mod cancel;
+mod defaults;
 pub mod document;
 pub mod fit;
 pub mod geometry;

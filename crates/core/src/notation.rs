@@ -31,7 +31,7 @@ mod print;
 
 pub use print::print;
 
-use crate::plan::Defaults;
+use crate::defaults::Defaults;
 use crate::sketch::{Kind, Sketch};
 use std::collections::BTreeSet;
 use std::fmt;

@@ -4,7 +4,6 @@
 //! "flip", "keep", "readings"}, "photos": {"photos", "photo_rule"}, "fit": {"target", "approach", "pins", …}, …}`. A section may carry
 //! `"mark"` (`settled`, `needs-a-look`) and `"grounds"`, the digests of what it was settled on. Unknown fields stay where they are.
 
-mod defaults;
 mod derive;
 mod digest;
 mod earlier;
@@ -13,7 +12,7 @@ mod patch;
 mod section;
 mod stations;
 
-pub use defaults::Defaults;
+pub use crate::defaults::Defaults;
 pub use derive::{Derive, FIT_ENGINE, fit_digest};
 pub use digest::Digest;
 pub use earlier::brought_up;

@@ -4,7 +4,7 @@ mod near;
 
 pub use near::{NEARLY, NearLine, made_one, near_lines};
 
-use crate::geometry::Span;
+use crate::geometry::{Axis, Span};
 use crate::sketch::{Kind, Sketch};
 
 /// Ticks of one inch.
@@ -150,9 +150,9 @@ pub fn holds(relation: Relation, a: Span, b: Span) -> bool {
     }
 }
 
-/// Whether two boxes share more than a hair in the direction across `in_x`, so that they face each other along it.
-pub fn face(a: Span, b: Span, in_x: bool) -> bool {
-    if in_x {
+/// Whether two boxes share more than a hair in the direction across `axis`, so that they face each other along it.
+pub fn face(a: Span, b: Span, axis: Axis) -> bool {
+    if axis == Axis::X {
         a.b.min(b.b) - a.t.max(b.t) > AGREE
     } else {
         a.r.min(b.r) - a.l.max(b.l) > AGREE
@@ -160,8 +160,12 @@ pub fn face(a: Span, b: Span, in_x: bool) -> bool {
 }
 
 /// The distance from `a`'s far edge to `b`'s near one, along x or y (negative when they overlap).
-pub fn distance(a: Span, b: Span, in_x: bool) -> f64 {
-    if in_x { b.l - a.r } else { b.t - a.b }
+pub fn distance(a: Span, b: Span, axis: Axis) -> f64 {
+    if axis == Axis::X {
+        b.l - a.r
+    } else {
+        b.t - a.b
+    }
 }
 
 /// Members of equal value to within `tolerance`, chained: sorted, then cut where two neighbours differ by more.
@@ -198,8 +202,8 @@ pub struct Gap {
     pub from: usize,
     /// The right or lower one.
     pub to: usize,
-    /// Along x, or else y.
-    pub in_x: bool,
+    /// Along which way it is open.
+    pub axis: Axis,
     /// How wide, in ticks.
     pub width: f64,
 }
@@ -211,18 +215,18 @@ pub struct Reading {
     pub lines: Vec<Line>,
     /// Distances of up to 1 in between blocks that face each other.
     pub gaps: Vec<Gap>,
-    /// Pairs that touch: left or upper block first, and whether along x.
-    pub contacts: Vec<(usize, usize, bool)>,
+    /// Pairs that touch: left or upper block first, and the axis along which they do.
+    pub contacts: Vec<(usize, usize, Axis)>,
     /// (upper, lower): the upper block lies on the lower one.
     pub lies_on: Vec<(usize, usize)>,
     /// (frame, framed).
     pub frames: Vec<(usize, usize)>,
-    /// Blocks of one kind that are equally wide (true) or high.
-    pub equal: Vec<(bool, Vec<usize>)>,
+    /// Blocks of one kind that are equally wide (along x) or high.
+    pub equal: Vec<(Axis, Vec<usize>)>,
     /// Blocks that run off the canvas.
     pub bleeding: Vec<usize>,
     /// Pairs of one kind and size, the one the other's image across the canvas's middle: left and right (true), or top and bottom.
-    pub mirrored: Vec<(bool, usize, usize)>,
+    pub mirrored: Vec<(Axis, usize, usize)>,
 }
 
 impl Reading {
@@ -260,18 +264,18 @@ impl Reading {
 
 /// Notes the contact or gap from `a` rightwards or downwards to `b`.
 fn neighbours(reading: &mut Reading, spans: &[Span], a: usize, b: usize) {
-    for in_x in [true, false] {
-        let width = distance(spans[a], spans[b], in_x);
-        if !face(spans[a], spans[b], in_x) {
+    for axis in Axis::BOTH {
+        let width = distance(spans[a], spans[b], axis);
+        if !face(spans[a], spans[b], axis) {
             continue;
         }
         if width.abs() <= AGREE {
-            reading.contacts.push((a, b, in_x));
+            reading.contacts.push((a, b, axis));
         } else if width > 0.0 && width <= GAP_MOST {
             reading.gaps.push(Gap {
                 from: a,
                 to: b,
-                in_x,
+                axis,
                 width,
             });
         }
@@ -302,7 +306,7 @@ pub fn lines(spans: &[Span], kinds: &[Kind]) -> Vec<Line> {
 }
 
 /// Pairs that are each other's image across the middle of the canvas, on the side of which they lie; mats follow their photos.
-pub fn mirrored(spans: &[Span], kinds: &[Kind], canvas: Span) -> Vec<(bool, usize, usize)> {
+pub fn mirrored(spans: &[Span], kinds: &[Kind], canvas: Span) -> Vec<(Axis, usize, usize)> {
     let same = |a: f64, b: f64| (a - b).abs() <= AGREE;
     let mut found = Vec::new();
     for (a, first) in spans
@@ -324,12 +328,12 @@ pub fn mirrored(spans: &[Span], kinds: &[Kind], canvas: Span) -> Vec<(bool, usiz
                 .max((first.cy() - second.cy()).abs())
                 > AGREE;
             if apart && same(first.t, second.t) && same(first.l - canvas.l, canvas.r - second.r) {
-                found.push((true, a, b));
+                found.push((Axis::X, a, b));
             } else if apart
                 && same(first.l, second.l)
                 && same(first.t - canvas.t, canvas.b - second.b)
             {
-                found.push((false, a, b));
+                found.push((Axis::Y, a, b));
             }
         }
     }
@@ -337,11 +341,11 @@ pub fn mirrored(spans: &[Span], kinds: &[Kind], canvas: Span) -> Vec<(bool, usiz
 }
 
 /// Groups of one kind (mats apart, they follow their photos) that are equally wide or high.
-pub fn equal_sizes(spans: &[Span], kinds: &[Kind]) -> Vec<(bool, Vec<usize>)> {
+pub fn equal_sizes(spans: &[Span], kinds: &[Kind]) -> Vec<(Axis, Vec<usize>)> {
     let mut found = Vec::new();
     for kind in Kind::ALL.into_iter().filter(|k| *k != Kind::Mat) {
-        for wide in [true, false] {
-            let size = |s: &Span| if wide { s.w() } else { s.h() };
+        for axis in Axis::BOTH {
+            let size = |s: &Span| if axis == Axis::X { s.w() } else { s.h() };
             let values: Vec<(usize, f64)> = spans
                 .iter()
                 .enumerate()
@@ -351,7 +355,7 @@ pub fn equal_sizes(spans: &[Span], kinds: &[Kind]) -> Vec<(bool, Vec<usize>)> {
             found.extend(
                 classes(&values, AGREE)
                     .into_iter()
-                    .map(|members| (wide, members)),
+                    .map(|members| (axis, members)),
             );
         }
     }

@@ -106,14 +106,14 @@ fn a_mat_that_does_not_show() {
 
 #[test]
 fn prints_used_twice_left_out_or_at_another_size() {
-    let found = after(|p| block(p, "p2").placed.as_mut().unwrap().photo = "f1".into());
+    let found = after(|p| block(p, "p2").placement.as_mut().unwrap().photo = "f1".into());
     assert!(
         found.contains(&Fault::Print("f1".into(), 2))
             && found.contains(&Fault::Print("f2".into(), 0)),
         "{found:?}"
     );
     // The print shows less than its slot has room for: it would have to be enlarged.
-    let found = after(|p| block(p, "p2").placed.as_mut().unwrap().keep.w *= 0.8);
+    let found = after(|p| block(p, "p2").placement.as_mut().unwrap().crop.w *= 0.8);
     assert_eq!(found, [Fault::PrintSize("p2".into())]);
 }
 

@@ -151,7 +151,14 @@ fn prints_go_where_they_lose_least_and_the_focal_one_to_the_largest_slot() {
     ]));
     let prints = json!([{"id": "level", "w": 4, "h": 3}, {"id": "small", "w": 2, "h": 3}, {"id": "tall", "w": 4, "h": 6, "focal": true}]);
     let proposal = best(&three, 0, 1, json!({"photos": prints}));
-    let print = |id: &str| block(&proposal, id).placed.as_ref().unwrap().photo.clone();
+    let print = |id: &str| {
+        block(&proposal, id)
+            .placement
+            .as_ref()
+            .unwrap()
+            .photo
+            .clone()
+    };
     assert_eq!(
         [print("p1"), print("p2"), print("p3")],
         ["tall", "level", "small"]
@@ -164,7 +171,7 @@ fn prints_go_where_they_lose_least_and_the_focal_one_to_the_largest_slot() {
     let focal = json!([{"id": "level", "w": 4, "h": 3, "focal": true}, {"id": "small", "w": 2, "h": 3}, {"id": "tall", "w": 4, "h": 6}]);
     let proposal = best(&three, 0, 1, json!({"photos": focal}));
     assert_eq!(
-        block(&proposal, "p1").placed.as_ref().unwrap().photo,
+        block(&proposal, "p1").placement.as_ref().unwrap().photo,
         "level"
     );
 }

@@ -44,8 +44,8 @@ fn photos(proposal: &Proposal) -> Vec<&LayoutBlock> {
 
 /// Where a share of the print lies across the spread, in inches.
 fn place(parts: &[&LayoutBlock], share: f64) -> f64 {
-    let (first, placed) = (parts[0].extent(), parts[0].placed.as_ref().unwrap());
-    first.l / 203_200.0 + (share - placed.keep.x) * placed.print.w.ticks() as f64 / 203_200.0
+    let (first, placed) = (parts[0].extent(), parts[0].placement.as_ref().unwrap());
+    first.l / 203_200.0 + (share - placed.crop.x) * placed.print.w.ticks() as f64 / 203_200.0
 }
 
 #[test]
@@ -55,7 +55,7 @@ fn a_photo_across_the_fold_is_one_print_in_two_parts() {
     assert_eq!(parts.len(), 2);
     let keeps: Vec<_> = parts
         .iter()
-        .map(|p| p.placed.as_ref().unwrap().keep)
+        .map(|p| p.placement.as_ref().unwrap().crop)
         .collect();
     assert!(
         (keeps[0].x + keeps[0].w - keeps[1].x).abs() < 1e-9,
@@ -139,7 +139,7 @@ fn what_is_trimmed_is_trimmed_beside_the_faces() {
             json!({"photos": [{"id": "f1", "w": 6, "h": 4, "faces": faces}], "pins": pins}),
         );
         let proposal = sound(&request).swap_remove(0);
-        let keep = photos(&proposal)[0].placed.as_ref().unwrap().keep;
+        let keep = photos(&proposal)[0].placement.as_ref().unwrap().crop;
         assert!(
             if left {
                 keep.x <= 0.021
@@ -253,7 +253,7 @@ fn a_refit_keeps_the_gap_that_the_fold_runs_through() {
         panic!("it can be made again")
     };
     assert!(again[0].faults(&request).is_empty());
-    let cut = |p: &Proposal| photos(p)[0].placed.as_ref().map(|p| p.keep.x + p.keep.w);
+    let cut = |p: &Proposal| photos(p)[0].placement.as_ref().map(|p| p.crop.x + p.crop.w);
     assert!(
         (cut(&again[0]).unwrap() - cut(&proposals[0]).unwrap()).abs() < 0.1,
         "the fold is in the same gap"

@@ -148,7 +148,7 @@ fn prints_go_to_a_slot_with_a_large_place_the_focal_one_first() {
         json!({"photos": prints}),
     );
     let areas: Vec<(f64, String)> = (proposal.layout.blocks.iter())
-        .filter_map(|b| Some((b.extent().area(), b.placed.as_ref()?.photo.clone())))
+        .filter_map(|b| Some((b.extent().area(), b.placement.as_ref()?.photo.clone())))
         .collect();
     assert_eq!(
         areas.iter().max_by(|a, b| a.0.total_cmp(&b.0)).unwrap().1,
@@ -186,7 +186,7 @@ fn a_large_slot_shows_a_large_print_with_small_ones_where_the_prints_are_so() {
         .iter()
         .find(|b| b.from == ["p1"])
         .unwrap();
-    assert_eq!(first.placed.as_ref().unwrap().photo, "a");
+    assert_eq!(first.placement.as_ref().unwrap().photo, "a");
     // Trimmed less than in four even cells, and nobody had to choose it.
     let even = json!([{"photos": ["p1"], "as": "cells", "cols": 2, "rows": 2}]);
     let other = sound(&request(

@@ -363,7 +363,7 @@ fn table_row(
     } else {
         format!("{}°", num((block.turn * 10.0).round() / 10.0))
     };
-    let print = row.block.placed.as_ref().map(|p| {
+    let print = row.block.placement.as_ref().map(|p| {
         format!(
             "{} {}<tspan>\u{a0}×\u{a0}</tspan>{}",
             escaped(&cut(&p.photo, 10)),

@@ -1,7 +1,7 @@
 //! Blocks are numbered as on the sketch card: a block's place in the sketch, from 1; further parts get letters.
 
 use crate::Subject;
-use metrosk_core::layout::LayoutBlock;
+use metrosk_core::layout::{LayoutBlock, PartId};
 
 /// A layout's block with its number.
 #[derive(Clone, Debug)]
@@ -16,28 +16,25 @@ pub struct Numbered<'a> {
 
 /// A layout's blocks, in the layout's order, with their numbers.
 pub fn numbered<'a>(subject: &Subject<'a>) -> Vec<Numbered<'a>> {
-    let mut parts = vec![0_usize; subject.sketch.blocks.len()];
-    let one = |block: &'a LayoutBlock| match block
-        .from
-        .first()
-        .and_then(|id| subject.sketch.index_of(id))
-    {
-        Some(at) => {
-            let part = parts[at];
-            parts[at] += 1;
-            Numbered {
-                block,
-                number: format!("{}{}", at + 1, letter(part)),
-                order: (at, part),
-            }
-        }
+    let layout = subject.layout;
+    let one = |(block, id): (&'a LayoutBlock, PartId<'_>)| match subject.sketch.index_of(id.block) {
+        Some(at) => Numbered {
+            block,
+            number: format!("{}{}", at + 1, letter(id.part)),
+            order: (at, id.part),
+        },
         None => Numbered {
             block,
             number: "+".to_owned(),
             order: (usize::MAX, 0),
         },
     };
-    subject.layout.blocks.iter().map(one).collect()
+    layout
+        .blocks
+        .iter()
+        .zip(layout.identities())
+        .map(one)
+        .collect()
 }
 
 /// Nothing for the first part, then b to z, then numbers.

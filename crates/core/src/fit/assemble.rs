@@ -5,7 +5,7 @@ use super::model::{Model, Scene, Vars};
 use super::pin::PinEdge;
 use super::prints::Photos;
 use crate::geometry::{Edge, Rect, Size, Span};
-use crate::layout::{Keep, Layout, LayoutBlock, Placed};
+use crate::layout::{Crop, Layout, LayoutBlock, Placement};
 use crate::length::Length;
 use crate::reading::INCH;
 use crate::sketch::{Block, Ring, Shape};
@@ -142,7 +142,7 @@ fn base(scene: &Scene<'_>, item: &Item, rect: Rect) -> LayoutBlock {
         page: page_of(scene, Span::from(rect)),
         block,
         from,
-        placed: None,
+        placement: None,
         whole: None,
     }
 }
@@ -197,12 +197,13 @@ fn over_fold(
     right_part.page = 1;
     right_part.whole = whole;
     if plain
-        && let (Some(shows_left), Some(shows_right)) = (&mut left.placed, &mut right_part.placed)
+        && let (Some(shows_left), Some(shows_right)) =
+            (&mut left.placement, &mut right_part.placement)
     {
-        let on_left = shows_left.keep.w * (fold - l) as f64 / (r - l) as f64;
-        shows_right.keep.x += on_left;
-        shows_right.keep.w -= on_left;
-        shows_left.keep.w = on_left;
+        let on_left = shows_left.crop.w * (fold - l) as f64 / (r - l) as f64;
+        shows_right.crop.x += on_left;
+        shows_right.crop.w -= on_left;
+        shows_left.crop.w = on_left;
     }
     blocks.extend([left, right_part]);
 }
@@ -234,7 +235,7 @@ fn photos(
             .print_begins
             .get(cell)
             .map(|b| b.map(|v| v.map(|v| ticks[v])));
-        block.placed = item
+        block.placement = item
             .prints
             .get(cell)
             .and_then(|p| shown(scene, item, *p, rect, begins.unwrap_or_default()));
@@ -253,7 +254,7 @@ fn shown(
     print: usize,
     rect: Rect,
     begins: [Option<i64>; 2],
-) -> Option<Placed> {
+) -> Option<Placement> {
     let Photos::Prints(prints) = &scene.request.photos else {
         return None;
     };
@@ -291,12 +292,12 @@ fn shown(
     } else {
         y
     };
-    Some(Placed {
+    Some(Placement {
         photo: print.id.clone(),
         print: Size {
             w: print.size.w,
             h: print.size.h,
         },
-        keep: Keep { x, y, w, h },
+        crop: Crop { x, y, w, h },
     })
 }

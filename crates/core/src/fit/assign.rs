@@ -2,6 +2,7 @@
 
 use super::item::Item;
 use super::prints::Print;
+use crate::geometry::Axis;
 use crate::sketch::Kind;
 use pathfinding::prelude::{Matrix, kuhn_munkres_min};
 
@@ -17,7 +18,7 @@ pub(super) fn prints(items: &mut [Item], prints: &[Print]) -> i64 {
         .enumerate()
         .filter(|(_, i)| i.kind == Kind::Photo)
     {
-        let (cols, rows) = (item.run_shares(true), item.run_shares(false));
+        let (cols, rows) = (item.run_shares(Axis::X), item.run_shares(Axis::Y));
         let take = |shares: &[f64], run: (usize, usize)| shares[run.0..=run.1].iter().sum::<f64>();
         for (across, down) in item.cell_runs() {
             let (w, h) = (

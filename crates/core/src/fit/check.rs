@@ -6,7 +6,7 @@ use super::prints::{Photos, Print};
 use super::request::Request;
 use super::slot_choice::SlotChoice;
 use crate::geometry::{Edge, Span};
-use crate::layout::{Layout, LayoutBlock, kept_in};
+use crate::layout::{Layout, LayoutBlock, crop_of};
 use crate::reading::{HAIR, KEPT};
 use crate::sketch::{Kind, Sketch};
 
@@ -213,15 +213,15 @@ fn photos(found: &mut Vec<Fault>, request: &Request, sketch: &Sketch, layout: &L
     for print in prints {
         let used = photos
             .iter()
-            .filter(|p| p[0].placed.as_ref().is_some_and(|s| s.photo == print.id))
+            .filter(|p| p[0].placement.as_ref().is_some_and(|s| s.photo == print.id))
             .count();
         if used != 1 {
             found.push(Fault::Print(print.id.clone(), used));
         }
     }
     for parts in photos {
-        let fits = kept_in(&parts)
-            .zip(parts[0].placed.as_ref())
+        let fits = crop_of(&parts)
+            .zip(parts[0].placement.as_ref())
             .is_some_and(|(keep, placed)| {
                 let (w, h) = (
                     placed.print.w.ticks() as f64 * keep.w,
@@ -260,10 +260,10 @@ fn names(found: &mut Vec<Fault>, layout: &Layout) {
 /// A face across the fold of a photo in two parts: what shows on the left ends within it.
 fn faces(found: &mut Vec<Fault>, prints: &[Print], parts: &[&LayoutBlock]) {
     let [left, _] = parts else { return };
-    let Some(placed) = left.placed.as_ref().filter(|_| left.whole.is_none()) else {
+    let Some(placed) = left.placement.as_ref().filter(|_| left.whole.is_none()) else {
         return;
     };
-    let fold = placed.keep.x + placed.keep.w;
+    let fold = placed.crop.x + placed.crop.w;
     let faces = prints
         .iter()
         .filter(|p| p.id == placed.photo)

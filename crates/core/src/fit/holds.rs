@@ -5,6 +5,7 @@
 //! They speak of the sketch as drawn; a turn or flip is applied to them with it.
 
 use crate::document::Node;
+use crate::geometry::Axis;
 use crate::reading::Place;
 use crate::sketch::{Flip, MOST_BLOCKS, QuarterTurn, Sketch};
 
@@ -50,16 +51,16 @@ impl Keep {
 pub enum What {
     /// Like edges or centres agree.
     Line(Place),
-    /// Equally wide (true) or high.
-    Equal(bool),
+    /// Equally wide (along x) or high.
+    Equal(Axis),
     /// Two blocks touch.
     Touch,
     /// A gap between two blocks stays open.
     Gap,
     /// One block lies on, in or over another.
     LiesOn,
-    /// Two blocks are each other's image across the middle: left and right (true), or top and bottom.
-    Mirrored(bool),
+    /// Two blocks are each other's image across the middle: left and right (along x), or top and bottom.
+    Mirrored(Axis),
 }
 
 const WHATS: [&str; 6] = ["line", "equal", "touch", "gap", "lies-on", "mirrored"];
@@ -179,8 +180,8 @@ impl Holds {
 /// Where a reading points once the sketch is turned, then flipped.
 fn oriented(what: What, turn: QuarterTurn, flip: Flip) -> What {
     match what {
-        What::Equal(wide) => What::Equal(wide != turn.exchanges()),
-        What::Mirrored(across) => What::Mirrored(across != turn.exchanges()),
+        What::Equal(axis) => What::Equal(axis.turned_if(turn.exchanges())),
+        What::Mirrored(axis) => What::Mirrored(axis.turned_if(turn.exchanges())),
         What::Line(place) => {
             let quarter = |p: Place| match p {
                 Place::Left => Place::Top,
@@ -255,10 +256,10 @@ fn read_link(node: &Node<'_>, sketch: Option<&Sketch>) -> Option<Link> {
     };
     let what = match name {
         "line" => What::Line(Place::ALL[along(&PLACES)?]),
-        "equal" => What::Equal(along(&SIZES)? == 0),
+        "equal" => What::Equal(Axis::BOTH[along(&SIZES)?]),
         "touch" => What::Touch,
         "gap" => What::Gap,
-        "mirrored" => What::Mirrored(along(&WAYS)? == 0),
+        "mirrored" => What::Mirrored(Axis::BOTH[along(&WAYS)?]),
         _ => What::LiesOn,
     };
     let list = node.need("blocks", "a list of at least two blocks' ids")?;

@@ -9,7 +9,7 @@ use super::request::Request;
 use super::slot_choice::SlotWay;
 use super::slots::{self, Slot};
 use super::task::Task;
-use crate::geometry::{Edge, Rect, Span, nearer_to_quarter};
+use crate::geometry::{Axis, Edge, Rect, Span, nearer_to_quarter};
 use crate::length::Length;
 use crate::reading::{AGREE, HAIR, INCH};
 use crate::sketch::{Block, Grid, Kind, Sketch};
@@ -104,13 +104,17 @@ impl Item {
     }
 
     /// The share of its width, or of its height, that each of its columns or rows takes up, gaps aside.
-    pub(crate) fn run_shares(&self, across: bool) -> Vec<f64> {
-        match (self.focal, across) {
-            (Some(Along::Beside), true) | (Some(Along::Below), false) => {
+    pub(crate) fn run_shares(&self, axis: Axis) -> Vec<f64> {
+        match (self.focal, axis) {
+            (Some(Along::Beside), Axis::X) | (Some(Along::Below), Axis::Y) => {
                 vec![FOCAL_SHARE, 1.0 - FOCAL_SHARE]
             }
             _ => {
-                let count = if across { self.cells.0 } else { self.cells.1 };
+                let count = if axis == Axis::X {
+                    self.cells.0
+                } else {
+                    self.cells.1
+                };
                 vec![1.0 / f64::from(count); count as usize]
             }
         }

@@ -1,8 +1,8 @@
 //! How good a layout is, by the format's "How a fit is measured".
 
 use super::approach::Map;
-use crate::geometry::Span;
-use crate::layout::{Layout, LayoutBlock, kept_in};
+use crate::geometry::{Axis, Span};
+use crate::layout::{Layout, LayoutBlock, crop_of};
 use crate::reading::{AGREE, KEPT, Place, distance, face, holds, relations};
 use crate::sketch::{Kind, Sketch};
 use serde_json::{Value, json};
@@ -122,11 +122,11 @@ pub(crate) fn measure_groups(sketch: &Sketch, groups: Vec<Group>, canvas: Span) 
 
 fn contacts(found: &mut Measures, a: &Group, b: &Group) {
     for (x, y) in [(a, b), (b, a)] {
-        for in_x in [true, false] {
-            if face(x.drawn, y.drawn, in_x) && distance(x.drawn, y.drawn, in_x).abs() <= AGREE {
+        for axis in Axis::BOTH {
+            if face(x.drawn, y.drawn, axis) && distance(x.drawn, y.drawn, axis).abs() <= AGREE {
                 found
                     .contacts
-                    .count(distance(x.here, y.here, in_x).abs() <= KEPT + 1.0);
+                    .count(distance(x.here, y.here, axis).abs() <= KEPT + 1.0);
             }
         }
     }
@@ -208,7 +208,7 @@ fn emptied(sketch: &Sketch, layout: &Layout) -> f64 {
 fn trimmed(layout: &Layout) -> f64 {
     let (mut all, mut kept) = (0.0, 0.0);
     for parts in layout.each_photo() {
-        let Some((keep, placed)) = kept_in(&parts).zip(parts[0].placed.as_ref()) else {
+        let Some((keep, placed)) = crop_of(&parts).zip(parts[0].placement.as_ref()) else {
             continue;
         };
         let area = placed.print.w.ticks() as f64 * placed.print.h.ticks() as f64;

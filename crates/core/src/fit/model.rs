@@ -16,7 +16,7 @@ use super::qp::{Expr, Qp, Var};
 use super::request::Request;
 use super::task::Task;
 use crate::Cancel;
-use crate::geometry::{Edge, Span};
+use crate::geometry::{Axis, Edge, Span};
 use crate::reading::INCH;
 use crate::sketch::{Kind, Sketch};
 
@@ -73,13 +73,13 @@ impl Vars {
         Expr::of(&[(self.edges[edge_at(edge)], 1.0)])
     }
 
-    pub(crate) fn size(&self, wide: bool) -> Expr {
-        let (low, high) = if wide { (0, 2) } else { (1, 3) };
+    pub(crate) fn size(&self, axis: Axis) -> Expr {
+        let (low, high) = if axis == Axis::X { (0, 2) } else { (1, 3) };
         Expr::of(&[(self.edges[high], 1.0), (self.edges[low], -1.0)])
     }
 
-    pub(crate) fn centre(&self, in_x: bool) -> Expr {
-        let (low, high) = if in_x { (0, 2) } else { (1, 3) };
+    pub(crate) fn centre(&self, axis: Axis) -> Expr {
+        let (low, high) = if axis == Axis::X { (0, 2) } else { (1, 3) };
         Expr::of(&[(self.edges[high], 0.5), (self.edges[low], 0.5)])
     }
 }

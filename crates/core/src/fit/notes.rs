@@ -11,8 +11,8 @@ use super::prints::{Face, Photos};
 use super::search::Chosen;
 use super::slot_choice::SlotWay;
 use super::why;
-use crate::geometry::Span;
-use crate::layout::{self, Layout, LayoutBlock, kept_in};
+use crate::geometry::{Axis, Span};
+use crate::layout::{self, Layout, LayoutBlock, crop_of};
 use crate::length::Length;
 use crate::reading::{AGREE, INCH, KEPT, Place, distance, face};
 use crate::sketch::Kind;
@@ -199,12 +199,12 @@ fn contacts(said: &mut Vec<Note>, scene: &Scene<'_>, measures: &Measures) {
     for (n, a) in photos.iter().enumerate() {
         for b in &photos[n + 1..] {
             for (x, y) in [(a, b), (b, a)] {
-                for in_x in [true, false] {
+                for axis in Axis::BOTH {
                     let (drawn, here) = (
-                        distance(x.drawn, y.drawn, in_x),
-                        distance(x.here, y.here, in_x),
+                        distance(x.drawn, y.drawn, axis),
+                        distance(x.here, y.here, axis),
                     );
-                    if !face(x.drawn, y.drawn, in_x) || drawn.abs() > INCH / 2.0 {
+                    if !face(x.drawn, y.drawn, axis) || drawn.abs() > INCH / 2.0 {
                         continue;
                     }
                     let id = |g: &Group| scene.sketch.blocks[g.blocks[0]].id.clone();
@@ -238,20 +238,24 @@ fn moves(said: &mut Vec<Note>, scene: &Scene<'_>, chosen: &Chosen, measures: &Me
             group.here.cx() - group.want.cx(),
             group.here.cy() - group.want.cy(),
         );
-        let across = dx.abs() / canvas.w() >= dy.abs() / canvas.h();
-        let way = match (across, dx > 0.0, dy > 0.0) {
-            (true, true, _) => Way::Right,
-            (true, false, _) => Way::Left,
-            (false, _, true) => Way::Down,
-            (false, _, false) => Way::Up,
+        let (axis, off) = if dx.abs() / canvas.w() >= dy.abs() / canvas.h() {
+            (Axis::X, dx)
+        } else {
+            (Axis::Y, dy)
         };
-        let by = length(if across { dx.abs() } else { dy.abs() });
+        let way = match (axis, off > 0.0) {
+            (Axis::X, true) => Way::Right,
+            (Axis::X, false) => Way::Left,
+            (Axis::Y, true) => Way::Down,
+            (Axis::Y, false) => Way::Up,
+        };
+        let by = length(off.abs());
         let item = scene
             .items
             .iter()
             .position(|i| i.from == group.blocks || i.from.contains(&group.blocks[0]));
         let Some(n) = item else { continue };
-        let why = why::of_move(scene, chosen, n, across, if across { dx } else { dy });
+        let why = why::of_move(scene, chosen, n, axis, off);
         said.push(Note::Moved {
             block: names_of(scene.sketch, &scene.items[n]),
             by,
@@ -263,7 +267,7 @@ fn moves(said: &mut Vec<Note>, scene: &Scene<'_>, chosen: &Chosen, measures: &Me
 
 fn trims(said: &mut Vec<Note>, scene: &Scene<'_>, layout: &Layout) {
     for parts in layout.each_photo() {
-        let Some((keep, placed)) = kept_in(&parts).zip(parts[0].placed.as_ref()) else {
+        let Some((keep, placed)) = crop_of(&parts).zip(parts[0].placement.as_ref()) else {
             continue;
         };
         let trimmed = 1.0 - keep.w * keep.h;
@@ -293,7 +297,7 @@ fn trims(said: &mut Vec<Note>, scene: &Scene<'_>, layout: &Layout) {
 }
 
 /// What no slot could show whole.
-fn faces(said: &mut Vec<Note>, scene: &Scene<'_>, keep: layout::Keep, photo: &str) {
+fn faces(said: &mut Vec<Note>, scene: &Scene<'_>, keep: layout::Crop, photo: &str) {
     let Photos::Prints(prints) = &scene.request.photos else {
         return;
     };

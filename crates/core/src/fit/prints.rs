@@ -4,7 +4,7 @@
 //! as it will be looked at, as `keep` of a layout is. The fold never runs through one, and what is trimmed away is taken beside them.
 
 use crate::document::Node;
-use crate::geometry::Size;
+use crate::geometry::{Axis, Size};
 use crate::length::Length;
 use crate::sketch::Reader;
 
@@ -41,11 +41,11 @@ pub struct Face {
 
 impl Face {
     /// Where it begins and ends across (or down) a print that is turned by a count of quarters, clockwise; in shares.
-    pub(crate) fn run(self, across: bool, quarters: u8) -> (f64, f64) {
-        let (low, size, back) = match (quarters, across) {
-            (0, true) | (3, false) => (self.x, self.w, quarters == 3),
-            (0, false) | (1, true) => (self.y, self.h, quarters == 1),
-            (1, false) | (2, true) => (self.x, self.w, quarters == 2),
+    pub(crate) fn run(self, axis: Axis, quarters: u8) -> (f64, f64) {
+        let (low, size, back) = match (quarters, axis) {
+            (0, Axis::X) | (3, Axis::Y) => (self.x, self.w, quarters == 3),
+            (0, Axis::Y) | (1, Axis::X) => (self.y, self.h, quarters == 1),
+            (1, Axis::Y) | (2, Axis::X) => (self.x, self.w, quarters == 2),
             _ => (self.y, self.h, quarters == 2),
         };
         if back {

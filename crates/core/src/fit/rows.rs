@@ -3,7 +3,7 @@
 use super::approach::Map;
 use super::slot_choice::SlotWay;
 use super::slots::Slot;
-use crate::geometry::{Edge, Span};
+use crate::geometry::{Axis, Edge, Span};
 use crate::reading::{AGREE, GAP_MOST};
 use crate::sketch::{Kind, Sketch};
 
@@ -13,7 +13,7 @@ pub(super) struct Row {
     /// Indexes of the slots, in order.
     pub(super) slots: Vec<usize>,
     /// Across the page, or down it.
-    pub(super) across: bool,
+    pub(super) axis: Axis,
     /// The box around them in the sketch.
     pub(super) frame: Span,
 }
@@ -21,7 +21,11 @@ pub(super) struct Row {
 impl Row {
     /// The cells of so many prints in it.
     pub(super) fn cells(&self, count: u32) -> (u32, u32) {
-        if self.across { (count, 1) } else { (1, count) }
+        if self.axis == Axis::X {
+            (count, 1)
+        } else {
+            (1, count)
+        }
     }
 
     /// How many photos it shows as drawn.
@@ -56,13 +60,17 @@ pub(super) fn rows(
         .filter_map(|(n, s)| Some((n, single(s)?)))
         .collect();
     let mut found: Vec<Row> = Vec::new();
-    for across in [true, false] {
+    for axis in Axis::BOTH {
         let mut left: Vec<(usize, Span)> = open
             .iter()
             .filter(|(n, _)| !found.iter().any(|r| r.slots.contains(n)))
             .copied()
             .collect();
-        let near = if across { Edge::Left } else { Edge::Top };
+        let near = if axis == Axis::X {
+            Edge::Left
+        } else {
+            Edge::Top
+        };
         left.sort_by(|a, b| {
             a.1.edge(near)
                 .total_cmp(&b.1.edge(near))
@@ -73,7 +81,7 @@ pub(super) fn rows(
             let mut step = None;
             while let Some(next) = left
                 .iter()
-                .position(|s| follows(run[run.len() - 1].1, s.1, across, step))
+                .position(|s| follows(run[run.len() - 1].1, s.1, axis, step))
             {
                 step = step.or(Some(
                     left[next].1.edge(near) - run[run.len() - 1].1.edge(near),
@@ -91,7 +99,7 @@ pub(super) fn rows(
             if run.len() >= least && !over_fold && clear {
                 found.push(Row {
                     slots: run.iter().map(|s| s.0).collect(),
-                    across,
+                    axis,
                     frame,
                 });
             }
@@ -110,15 +118,15 @@ pub(super) fn has_mat(sketch: &Sketch, photo: usize) -> bool {
 }
 
 /// Whether the second stands next after the first in a row: as large, level, at the row's own distance.
-fn follows(first: Span, second: Span, across: bool, step: Option<f64>) -> bool {
+fn follows(first: Span, second: Span, axis: Axis, step: Option<f64>) -> bool {
     let alike = (first.w() - second.w()).abs() <= AGREE && (first.h() - second.h()).abs() <= AGREE;
-    let (level, way, side) = match across {
-        true => (
+    let (level, way, side) = match axis {
+        Axis::X => (
             (first.t - second.t).abs() <= AGREE,
             second.l - first.l,
             first.w(),
         ),
-        false => (
+        Axis::Y => (
             (first.l - second.l).abs() <= AGREE,
             second.t - first.t,
             first.h(),

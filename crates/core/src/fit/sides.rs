@@ -4,7 +4,7 @@ use super::fold_choice::FoldWay;
 use super::item::Item;
 use super::model::{Scene, Side};
 use super::pin::PinEdge;
-use crate::geometry::Edge;
+use crate::geometry::{Axis, Edge};
 use crate::reading::{AGREE, KEPT, distance, face};
 use crate::sketch::Kind;
 
@@ -90,9 +90,9 @@ pub(super) fn pinned_sides(scene: &Scene<'_>, fold: f64) -> Vec<Option<Side>> {
         for (m, item) in scene.items.iter().enumerate().filter(|(m, _)| *m != n) {
             let (own, other) = (scene.items[n].drawn, item.drawn);
             let beyond = if side == Side::Left {
-                distance(other, own, true)
+                distance(other, own, Axis::X)
             } else {
-                distance(own, other, true)
+                distance(own, other, Axis::X)
             };
             if beyond >= -KEPT && sides[m].is_none() {
                 sides[m] = Some(side);
@@ -145,8 +145,9 @@ pub(super) fn touching(scene: &Scene<'_>) -> Vec<Vec<usize>> {
     };
     let touch = |a: usize, b: usize| {
         let (a, b) = (scene.items[a].drawn, scene.items[b].drawn);
-        [true, false].into_iter().any(|x| {
-            face(a, b, x) && (distance(a, b, x).abs() <= AGREE || distance(b, a, x).abs() <= AGREE)
+        Axis::BOTH.into_iter().any(|axis| {
+            face(a, b, axis)
+                && (distance(a, b, axis).abs() <= AGREE || distance(b, a, axis).abs() <= AGREE)
         })
     };
     let mut groups: Vec<Vec<usize>> = Vec::new();
@@ -207,6 +208,7 @@ pub(super) fn toggles(scene: &Scene<'_>, fold: f64) -> Vec<(usize, Side)> {
 pub(super) fn in_order(scene: &Scene<'_>, sides: &[Option<Side>]) -> bool {
     let on = |side: Side| (0..sides.len()).filter(move |n| sides[*n] == Some(side));
     on(Side::Right).all(|r| {
-        on(Side::Left).all(|l| distance(scene.items[r].drawn, scene.items[l].drawn, true) < -KEPT)
+        on(Side::Left)
+            .all(|l| distance(scene.items[r].drawn, scene.items[l].drawn, Axis::X) < -KEPT)
     })
 }

@@ -1,6 +1,6 @@
 //! The photo count: which slots stay, split, merge or become writing space.
 
-use crate::geometry::Span;
+use crate::geometry::{Axis, Span};
 use crate::reading::{AGREE, GAP_MOST, INCH, distance, face};
 use crate::sketch::{Kind, Sketch};
 
@@ -346,7 +346,7 @@ fn best_merge(
                 (map.apply(frames[a]).cx() < f) == (map.apply(frames[b]).cx() < f)
                     && (want.cx() - f).abs() > want.w() / 4.0
             });
-            let beside = [true, false].into_iter().any(|x| {
+            let beside = Axis::BOTH.into_iter().any(|x| {
                 face(frames[a], frames[b], x)
                     && [
                         distance(frames[a], frames[b], x),
@@ -388,9 +388,9 @@ pub(crate) fn cell_gap(sketch: &Sketch) -> f64 {
     let mut least = f64::INFINITY;
     for (n, a) in spans.iter().enumerate() {
         for b in spans.iter().skip(n + 1) {
-            for in_x in [true, false] {
-                let gap = distance(*a, *b, in_x).max(distance(*b, *a, in_x));
-                if face(*a, *b, in_x) && gap > 0.0 {
+            for axis in Axis::BOTH {
+                let gap = distance(*a, *b, axis).max(distance(*b, *a, axis));
+                if face(*a, *b, axis) && gap > 0.0 {
                     least = least.min(gap);
                 }
             }
@@ -411,7 +411,7 @@ pub(crate) fn gap_between(sketch: &Sketch, group: &[usize]) -> Option<f64> {
         .enumerate()
         .flat_map(|(n, a)| spans[n + 1..].iter().map(move |b| (*a, *b)))
         .flat_map(|(a, b)| {
-            [true, false]
+            Axis::BOTH
                 .into_iter()
                 .filter(move |x| face(a, b, *x))
                 .map(move |x| distance(a, b, x).max(distance(b, a, x)))

@@ -8,6 +8,7 @@ use super::measure::Measures;
 use super::model::Scene;
 use super::prints::Photos;
 use super::search::Chosen;
+use crate::geometry::Axis;
 use crate::length::Length;
 use crate::reading::{Relation, relations};
 use crate::sketch::Kind;
@@ -24,12 +25,12 @@ pub(crate) fn of_move(
     scene: &Scene<'_>,
     chosen: &Chosen,
     n: usize,
-    in_x: bool,
+    axis: Axis,
     way: f64,
 ) -> Option<String> {
     let mut at = n;
     for _ in 0..HANDED_ON {
-        let Some(row) = hardest(scene, chosen, at, in_x, way, 1.0) else {
+        let Some(row) = hardest(scene, chosen, at, axis, way, 1.0) else {
             // Only its host pulls it: that is a pull, no row.
             return scene.items[at].host.map(|h| {
                 format!(
@@ -51,11 +52,11 @@ pub(crate) fn of_move(
 }
 
 /// Why an item is larger (`way` above 0) or smaller than wanted along an axis.
-fn of_size(scene: &Scene<'_>, chosen: &Chosen, n: usize, in_x: bool, way: f64) -> Option<String> {
+fn of_size(scene: &Scene<'_>, chosen: &Chosen, n: usize, axis: Axis, way: f64) -> Option<String> {
     reason_of_row(
         scene,
         chosen,
-        hardest(scene, chosen, n, in_x, way, -1.0)?,
+        hardest(scene, chosen, n, axis, way, -1.0)?,
         n,
     )
 }
@@ -65,12 +66,12 @@ fn hardest(
     scene: &Scene<'_>,
     chosen: &Chosen,
     n: usize,
-    in_x: bool,
+    axis: Axis,
     way: f64,
     low: f64,
 ) -> Option<usize> {
     let vars = chosen.model.vars[n].edges;
-    let (first, last) = if in_x {
+    let (first, last) = if axis == Axis::X {
         (vars[0], vars[2])
     } else {
         (vars[1], vars[3])
@@ -215,12 +216,12 @@ pub(crate) fn of_blocks(
             continue;
         };
         let mut said = Vec::new();
-        for (in_x, off, more, less) in [
-            (true, group.here.cx() - group.want.cx(), "right", "left"),
-            (false, group.here.cy() - group.want.cy(), "down", "up"),
+        for (axis, off, more, less) in [
+            (Axis::X, group.here.cx() - group.want.cx(), "right", "left"),
+            (Axis::Y, group.here.cy() - group.want.cy(), "down", "up"),
         ] {
             if off.abs() >= TELLING
-                && let Some(why) = of_move(scene, chosen, n, in_x, off)
+                && let Some(why) = of_move(scene, chosen, n, axis, off)
             {
                 said.push(format!(
                     "{} {}, {why}",
@@ -231,9 +232,19 @@ pub(crate) fn of_blocks(
         }
         let fixed =
             matches!(scene.request.photos, Photos::Prints(_)) && scene.items[n].kind == Kind::Photo;
-        for (in_x, off, more, less) in [
-            (true, group.here.w() - group.want.w(), "wider", "narrower"),
-            (false, group.here.h() - group.want.h(), "taller", "shorter"),
+        for (axis, off, more, less) in [
+            (
+                Axis::X,
+                group.here.w() - group.want.w(),
+                "wider",
+                "narrower",
+            ),
+            (
+                Axis::Y,
+                group.here.h() - group.want.h(),
+                "taller",
+                "shorter",
+            ),
         ] {
             if off.abs() < TELLING || scene.items[n].frames.is_some() {
                 continue;
@@ -242,7 +253,7 @@ pub(crate) fn of_blocks(
                 scene.items[n].kind,
                 Kind::Photo | Kind::Cluster | Kind::Accent
             ) || scene.items[n].round;
-            let why = of_size(scene, chosen, n, in_x, off).or_else(|| match (fixed, keeps_shape) {
+            let why = of_size(scene, chosen, n, axis, off).or_else(|| match (fixed, keeps_shape) {
                 (true, _) => Some("to show as much of its print as there is room for".to_owned()),
                 (false, true) => Some("to keep its shape".to_owned()),
                 (false, false) => None,

@@ -2,9 +2,9 @@
 
 use super::WordError;
 use super::grammar::{At, Clause, Line, Lines, Place, Written, at_place, value};
+use crate::defaults::Defaults;
 use crate::geometry::{Edge, Rect, Size};
 use crate::length::{Length, Unit};
-use crate::plan::Defaults;
 use crate::sketch::{
     Block, Canvas, Grid, Kind, MOST_BLOCKS, MOST_TURN, Ring, Shape, Sketch, UnitShape,
 };

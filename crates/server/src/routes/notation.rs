@@ -13,6 +13,7 @@ use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use metrosk_core::document::{Finding, Invalid};
+use metrosk_core::geometry::Axis;
 use metrosk_core::length::Length;
 use metrosk_core::notation;
 use metrosk_core::plan::Defaults;
@@ -234,8 +235,8 @@ pub(crate) fn reading(sketch: &Sketch) -> ReadingView {
         equal: read
             .equal
             .iter()
-            .map(|(wide, blocks)| EqualView {
-                wide: *wide,
+            .map(|(axis, blocks)| EqualView {
+                wide: *axis == Axis::X,
                 blocks: blocks.iter().map(|n| id(*n)).collect(),
             })
             .collect(),
@@ -243,8 +244,8 @@ pub(crate) fn reading(sketch: &Sketch) -> ReadingView {
         mirrored: read
             .mirrored
             .iter()
-            .map(|(across, a, b)| MirroredView {
-                across: *across,
+            .map(|(axis, a, b)| MirroredView {
+                across: *axis == Axis::X,
                 blocks: [id(*a), id(*b)],
             })
             .collect(),

@@ -6,7 +6,7 @@ use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
 use crate::fit::prints::{Photos, Print};
 use crate::fit::qp::{Expr, Sense};
-use crate::geometry::nearer_to_quarter;
+use crate::geometry::{Axis, nearer_to_quarter};
 use crate::reading::INCH;
 use crate::sketch::Kind;
 
@@ -18,8 +18,8 @@ const TOUCH: f64 = 1e-3;
 const EITHER_PAGE: f64 = 0.28;
 
 /// A print's width (or height) as it lies in its slot, in inches.
-fn full(print: &Print, item: &Item, across: bool) -> f64 {
-    let side = if across == nearer_to_quarter(item.turn) {
+fn full(print: &Print, item: &Item, axis: Axis) -> f64 {
+    let side = if axis == Axis::Y.turned_if(nearer_to_quarter(item.turn)) {
         print.size.h
     } else {
         print.size.w
@@ -28,11 +28,11 @@ fn full(print: &Print, item: &Item, across: bool) -> f64 {
 }
 
 /// The stretches across (or down) a print that faces take up, in shares, in order; faces that overlap or touch are one.
-fn stretches(print: &Print, item: &Item, across: bool) -> Vec<(f64, f64)> {
+fn stretches(print: &Print, item: &Item, axis: Axis) -> Vec<(f64, f64)> {
     let mut runs: Vec<(f64, f64)> = print
         .faces
         .iter()
-        .map(|f| f.run(across, item.quarters()))
+        .map(|f| f.run(axis, item.quarters()))
         .collect();
     runs.sort_by(|a, b| a.0.total_cmp(&b.0));
     let mut joined: Vec<(f64, f64)> = Vec::with_capacity(runs.len());
@@ -71,7 +71,7 @@ impl Scene<'_> {
         if !self.request.across_fold.contains(&item.kind) || item.is_tilted() {
             return Vec::new();
         }
-        let stretches = stretches(print, item, true);
+        let stretches = stretches(print, item, Axis::X);
         let begins = stretches.iter().map(|s| s.0).chain([1.0]);
         let ends = [0.0].into_iter().chain(stretches.iter().map(|s| s.1));
         ends.zip(begins)
@@ -92,28 +92,21 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) 
                 continue;
             }
             let slots = [
-                (true, Vars::over(&model.vars[n].cols, cols)),
-                (false, Vars::over(&model.vars[n].rows, rows)),
+                (Axis::X, Vars::over(&model.vars[n].cols, cols)),
+                (Axis::Y, Vars::over(&model.vars[n].rows, rows)),
             ];
-            for (across, slot) in slots {
-                let low = begin(
-                    model,
-                    scene,
-                    (n, cell),
-                    slot,
-                    full(print, item, across),
-                    across,
-                );
+            for (axis, slot) in slots {
+                let low = begin(model, scene, (n, cell), slot, full(print, item, axis), axis);
                 shown(
                     model,
                     n,
                     slot,
                     &low,
-                    stretches(print, item, across),
-                    full(print, item, across),
+                    stretches(print, item, axis),
+                    full(print, item, axis),
                 );
-                if let (true, Some(Side::Through(gap)), Some(fold)) =
-                    (across, sides[n], scene.fold())
+                if let (Axis::X, Some(Side::Through(gap)), Some(fold)) =
+                    (axis, sides[n], scene.fold())
                 {
                     between(model, scene, n, &low, (print, gap, fold));
                 }
@@ -129,7 +122,7 @@ fn begin(
     (n, cell): (usize, usize),
     (low, high): (usize, usize),
     full: f64,
-    across: bool,
+    axis: Axis,
 ) -> Expr {
     if scene.request.whole {
         return Expr::of(&[(low, 1.0)]);
@@ -153,7 +146,7 @@ fn begin(
         0.5,
         MIDDLE,
     );
-    model.vars[n].print_begins[cell][usize::from(!across)] = Some(at);
+    model.vars[n].print_begins[cell][axis as usize] = Some(at);
     Expr::of(&[(at, 1.0)])
 }
 
@@ -196,10 +189,10 @@ fn between(
 ) {
     let item = &scene.items[n];
     let (width, guard) = (
-        full(print, item, true),
+        full(print, item, Axis::X),
         scene.request.fold_guard.ticks() as f64 / INCH,
     );
-    let stretches = stretches(print, item, true);
+    let stretches = stretches(print, item, Axis::X);
     let (before, after) = stretches.split_at(usize::from(gap).min(stretches.len()));
     let room = before
         .last()

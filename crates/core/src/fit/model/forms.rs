@@ -8,7 +8,7 @@ use crate::fit::item::Item;
 use crate::fit::preferences::{Emphasis, Slack};
 use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
-use crate::geometry::Edge;
+use crate::geometry::{Axis, Edge};
 use crate::reading::{AGREE, INCH, distance, face};
 use crate::sketch::Kind;
 
@@ -61,7 +61,9 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
             _ => size(model, n, item),
         }
         if item.round {
-            let expr = model.vars[n].size(true).minus(&model.vars[n].size(false));
+            let expr = model.vars[n]
+                .size(Axis::X)
+                .minus(&model.vars[n].size(Axis::Y));
             model.qp.soft(
                 expr,
                 Sense::Equal,
@@ -94,9 +96,9 @@ fn kept_size(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     } else {
         (want.w(), want.h())
     };
-    for (wide, side) in [(true, w), (false, h)] {
+    for (axis, side) in [(Axis::X, w), (Axis::Y, h)] {
         model.qp.soft(
-            model.vars[n].size(wide),
+            model.vars[n].size(axis),
             Sense::Equal,
             side,
             KEPT_PRICE,
@@ -113,9 +115,9 @@ fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         _ => 1.0,
     };
     if scene.keep(n).is_some_and(Keep::holds_place) {
-        for (in_x, at) in [(true, want.cx()), (false, want.cy())] {
+        for (axis, at) in [(Axis::X, want.cx()), (Axis::Y, want.cy())] {
             model.qp.soft(
-                model.vars[n].centre(in_x),
+                model.vars[n].centre(axis),
                 Sense::Equal,
                 at,
                 KEPT_PRICE,
@@ -131,12 +133,12 @@ fn place(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             weight::PLACE.0
         };
     model.qp.pull(
-        model.vars[n].centre(true),
+        model.vars[n].centre(Axis::X),
         want.cx(),
         weight / canvas.w().powi(2),
     );
     model.qp.pull(
-        model.vars[n].centre(false),
+        model.vars[n].centre(Axis::Y),
         want.cy(),
         weight / canvas.h().powi(2),
     );
@@ -149,21 +151,21 @@ fn photo(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let vars = model.vars[n].clone();
     if item.is_split() {
         model.qp.pull(
-            vars.size(true).times(1.0 / (drawn.w() * scene.map.sx)),
+            vars.size(Axis::X).times(1.0 / (drawn.w() * scene.map.sx)),
             1.0,
             weight::PHOTO_SIZE,
         );
         model.qp.pull(
-            vars.size(false).times(1.0 / (drawn.h() * scene.map.sy)),
+            vars.size(Axis::Y).times(1.0 / (drawn.h() * scene.map.sy)),
             1.0,
             weight::PHOTO_SIZE,
         );
         return;
     }
     let shape = vars
-        .size(true)
+        .size(Axis::X)
         .times(1.0 / (drawn.w() * mean))
-        .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+        .minus(&vars.size(Axis::Y).times(1.0 / (drawn.h() * mean)));
     let own_shape = scene.map.most() < OWN_SHAPE * scene.map.least();
     let weight = match own_shape {
         true => weight::SHAPE.0,
@@ -210,14 +212,14 @@ fn both_parts(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         let shape = wide
             .clone()
             .times(1.0 / (drawn.w() * mean))
-            .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+            .minus(&vars.size(Axis::Y).times(1.0 / (drawn.h() * mean)));
         model
             .qp
             .pull(wide.times(1.0 / (drawn.w() * mean)), 1.0, weight);
         model.qp.pull(shape, 0.0, weight);
     }
     model.qp.pull(
-        vars.size(false).times(1.0 / (drawn.h() * mean)),
+        vars.size(Axis::Y).times(1.0 / (drawn.h() * mean)),
         1.0,
         weight,
     );
@@ -230,9 +232,9 @@ fn both_by_mean(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     both_by(model, n, item, mean, weight);
     let vars = &model.vars[n];
     let shape = vars
-        .size(true)
+        .size(Axis::X)
         .times(1.0 / (drawn.w() * mean))
-        .minus(&vars.size(false).times(1.0 / (drawn.h() * mean)));
+        .minus(&vars.size(Axis::Y).times(1.0 / (drawn.h() * mean)));
     model.qp.pull(shape, 0.0, weight);
 }
 
@@ -246,9 +248,9 @@ fn accent_size(scene: &Scene<'_>) -> f64 {
 
 fn both_by(model: &mut Model, n: usize, item: &Item, scale: f64, weight: f64) {
     let drawn = inches(item.drawn);
-    for (wide, side) in [(true, drawn.w()), (false, drawn.h())] {
+    for (axis, side) in [(Axis::X, drawn.w()), (Axis::Y, drawn.h())] {
         model.qp.pull(
-            model.vars[n].size(wide).times(1.0 / (side * scale)),
+            model.vars[n].size(axis).times(1.0 / (side * scale)),
             1.0,
             weight,
         );
@@ -264,12 +266,12 @@ fn size(model: &mut Model, n: usize, item: &Item) {
         want.h()
     };
     model.qp.pull(
-        model.vars[n].size(true).times(1.0 / want.w()),
+        model.vars[n].size(Axis::X).times(1.0 / want.w()),
         1.0,
         weight::SIZE,
     );
     model.qp.pull(
-        model.vars[n].size(false).times(1.0 / want.h()),
+        model.vars[n].size(Axis::Y).times(1.0 / want.h()),
         high / want.h(),
         weight::SIZE,
     );
@@ -293,9 +295,9 @@ fn units(model: &mut Model, n: usize, item: &Item) {
     // (w - gaps) / cols = aspect * (h - gaps) / rows
     let (cols, rows) = (f64::from(cols), f64::from(rows));
     let expr = model.vars[n]
-        .size(true)
+        .size(Axis::X)
         .times(1.0 / cols)
-        .minus(&model.vars[n].size(false).times(aspect / rows));
+        .minus(&model.vars[n].size(Axis::Y).times(aspect / rows));
     let rhs = gap * (cols - 1.0) / cols - aspect * gap * (rows - 1.0) / rows;
     model.qp.soft(
         expr,
@@ -314,17 +316,21 @@ fn host(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         inches(scene.items[h].drawn),
         scene.canvas(),
     );
-    for (in_x, extent) in [(true, canvas.w()), (false, canvas.h())] {
-        let (near, far) = if in_x {
+    for (axis, extent) in [(Axis::X, canvas.w()), (Axis::Y, canvas.h())] {
+        let (near, far) = if axis == Axis::X {
             (Edge::Left, Edge::Right)
         } else {
             (Edge::Top, Edge::Bottom)
         };
-        let at = if in_x { own.cx() } else { own.cy() };
-        let middle = if in_x { host.cx() } else { host.cy() };
+        let at = if axis == Axis::X { own.cx() } else { own.cy() };
+        let middle = if axis == Axis::X {
+            host.cx()
+        } else {
+            host.cy()
+        };
         let anchors = [
             (host.edge(near), model.vars[h].edge(near)),
-            (middle, model.vars[h].centre(in_x)),
+            (middle, model.vars[h].centre(axis)),
             (host.edge(far), model.vars[h].edge(far)),
         ];
         let Some((from, anchor)) = anchors
@@ -333,7 +339,7 @@ fn host(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         else {
             continue;
         };
-        let expr = model.vars[n].centre(in_x).minus(&anchor);
+        let expr = model.vars[n].centre(axis).minus(&anchor);
         model.qp.pull(
             expr,
             (at - from) * scene.map.mean(),
@@ -361,10 +367,10 @@ fn narrow_gaps(model: &mut Model, scene: &Scene<'_>) {
             .enumerate()
             .filter(|(b, i)| *b != a && solid(i))
         {
-            for in_x in [true, false] {
-                let gap = distance(first.drawn, second.drawn, in_x);
-                if face(first.drawn, second.drawn, in_x) && gap > AGREE && gap <= NARROW {
-                    let (near, far) = if in_x {
+            for axis in Axis::BOTH {
+                let gap = distance(first.drawn, second.drawn, axis);
+                if face(first.drawn, second.drawn, axis) && gap > AGREE && gap <= NARROW {
+                    let (near, far) = if axis == Axis::X {
                         (Edge::Left, Edge::Right)
                     } else {
                         (Edge::Top, Edge::Bottom)

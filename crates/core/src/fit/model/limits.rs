@@ -7,7 +7,7 @@ use crate::fit::item::Item;
 use crate::fit::pin::{Pin, PinEdge};
 use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
-use crate::geometry::{Edge, Span};
+use crate::geometry::{Axis, Edge, Span};
 use crate::reading::{INCH, Relation, relations};
 use crate::sketch::{Kind, Shape};
 
@@ -36,11 +36,17 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) 
 
 fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let step = scene.request.snap.ticks() as f64 / INCH;
-    for wide in [true, false] {
-        let scaled = scene.map.least() * if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
+    for axis in Axis::BOTH {
+        let scaled = scene.map.least()
+            * if axis == Axis::X {
+                item.drawn.w()
+            } else {
+                item.drawn.h()
+            }
+            / INCH;
         let sized = |pin: &Pin| {
             pin.edge
-                == if wide {
+                == if axis == Axis::X {
                     PinEdge::Width
                 } else {
                     PinEdge::Height
@@ -55,7 +61,7 @@ fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
         let share = if free { LEAST_SHARE * scaled } else { 0.0 };
         let least = LEAST_SIDE.max(step).min(scaled * 0.5).max(share);
         model.qp.hard(
-            model.vars[n].size(wide),
+            model.vars[n].size(axis),
             Sense::AtLeast,
             least,
             Reason::Size(n),
@@ -64,7 +70,7 @@ fn sizes(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
 }
 
 /// Half the true width (or height) of an item by its sides: `(w cos + h sin) / 2`, exact for boxes, above it for ellipses.
-fn half_true(model: &Model, n: usize, item: &Item, in_x: bool) -> Expr {
+fn half_true(model: &Model, n: usize, item: &Item, axis: Axis) -> Expr {
     let (sin, cos) = item.turn.to_radians().sin_cos();
     // The extent has its sides exchanged already when the turn is nearer to a quarter.
     let (along, across) = if item.on_its_side() {
@@ -73,9 +79,9 @@ fn half_true(model: &Model, n: usize, item: &Item, in_x: bool) -> Expr {
         (cos.abs(), sin.abs())
     };
     let vars = &model.vars[n];
-    vars.size(in_x)
+    vars.size(axis)
         .times(along / 2.0)
-        .plus(across / 2.0, &vars.size(!in_x))
+        .plus(across / 2.0, &vars.size(axis.other()))
 }
 
 /// An edge of the item's true bounds.
@@ -83,15 +89,15 @@ fn true_edge(model: &Model, n: usize, item: &Item, edge: Edge) -> Expr {
     if !item.is_tilted() {
         return model.vars[n].edge(edge);
     }
-    let in_x = matches!(edge, Edge::Left | Edge::Right);
+    let axis = edge.axis();
     let sign = if matches!(edge, Edge::Left | Edge::Top) {
         -1.0
     } else {
         1.0
     };
     model.vars[n]
-        .centre(in_x)
-        .plus(sign, &half_true(model, n, item, in_x))
+        .centre(axis)
+        .plus(sign, &half_true(model, n, item, axis))
 }
 
 /// `expr` lies within a bound on the side of that edge.
@@ -129,7 +135,7 @@ fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             );
         } else {
             // A tilted block reaches the edge with a corner: its true bounds must.
-            let in_x = matches!(edge, Edge::Left | Edge::Right);
+            let axis = edge.axis();
             let sign = if matches!(edge, Edge::Left | Edge::Top) {
                 -1.0
             } else {
@@ -137,8 +143,8 @@ fn bleeds(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
             };
             let ellipse = scene.sketch.blocks[item.from[0]].shape == Shape::Ellipse;
             let reach =
-                half_true(model, n, item, in_x).times(if ellipse { 0.5_f64.sqrt() } else { 1.0 });
-            let expr = model.vars[n].centre(in_x).plus(sign, &reach);
+                half_true(model, n, item, axis).times(if ellipse { 0.5_f64.sqrt() } else { 1.0 });
+            let expr = model.vars[n].centre(axis).plus(sign, &reach);
             within(model, expr, edge.opposite(), bound, Reason::Bleed(n));
         }
     }
@@ -232,8 +238,8 @@ fn cells(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item, side: Opti
     let guard = scene.request.fold_guard.ticks() as f64 / INCH;
     let gap = item.cell_gap / INCH;
     let vars = model.vars[n].clone();
-    for (runs, in_x) in [(&vars.cols, true), (&vars.rows, false)] {
-        let middle = (side == Some(Side::Astride) && in_x).then_some(runs.len() / 2);
+    for (runs, axis) in [(&vars.cols, Axis::X), (&vars.rows, Axis::Y)] {
+        let middle = (side == Some(Side::Astride) && axis == Axis::X).then_some(runs.len() / 2);
         for (k, pair) in runs.windows(2).enumerate() {
             let between = Expr::of(&[(pair[1].0, 1.0), (pair[0].1, -1.0)]);
             if middle == Some(k + 1) {
@@ -345,7 +351,7 @@ fn photos_apart(model: &mut Model, scene: &Scene<'_>) {
             .skip(a + 1)
             .filter(|(_, i)| photo(i))
         {
-            let Some((in_x, a_first)) = further_apart(
+            let Some((axis, a_first)) = further_apart(
                 inches(first.want),
                 inches(second.want),
                 first.drawn,
@@ -354,11 +360,7 @@ fn photos_apart(model: &mut Model, scene: &Scene<'_>) {
                 continue;
             };
             let (low, high) = if a_first { (a, b) } else { (b, a) };
-            let (near, far) = if in_x {
-                (Edge::Left, Edge::Right)
-            } else {
-                (Edge::Top, Edge::Bottom)
-            };
+            let (near, far) = axis.edges();
             let expr = model.vars[high]
                 .edge(near)
                 .minus(&model.vars[low].edge(far));
@@ -370,19 +372,19 @@ fn photos_apart(model: &mut Model, scene: &Scene<'_>) {
 }
 
 /// The axis and order of the wider distance on the target; none when the boxes overlap in the sketch.
-fn further_apart(a: Span, b: Span, drawn_a: Span, drawn_b: Span) -> Option<(bool, bool)> {
+fn further_apart(a: Span, b: Span, drawn_a: Span, drawn_b: Span) -> Option<(Axis, bool)> {
     let found = relations(drawn_a, drawn_b)
         .into_iter()
         .filter_map(|r| match r {
-            Relation::LeftOf => Some((b.l - a.r, true, true)),
-            Relation::RightOf => Some((a.l - b.r, true, false)),
-            Relation::Above => Some((b.t - a.b, false, true)),
-            Relation::Below => Some((a.t - b.b, false, false)),
+            Relation::LeftOf => Some((b.l - a.r, Axis::X, true)),
+            Relation::RightOf => Some((a.l - b.r, Axis::X, false)),
+            Relation::Above => Some((b.t - a.b, Axis::Y, true)),
+            Relation::Below => Some((a.t - b.b, Axis::Y, false)),
             _ => None,
         });
     found
         .max_by(|x, y| x.0.total_cmp(&y.0))
-        .map(|(_, in_x, a_first)| (in_x, a_first))
+        .map(|(_, axis, a_first)| (axis, a_first))
 }
 
 fn pins(model: &mut Model, scene: &Scene<'_>) {
@@ -414,10 +416,10 @@ fn held(model: &Model, n: usize, edge: PinEdge) -> Expr {
     let vars = &model.vars[n];
     match edge {
         PinEdge::Edge(edge) => vars.edge(edge),
-        PinEdge::Width => vars.size(true),
-        PinEdge::Height => vars.size(false),
-        PinEdge::CentreX => vars.centre(true),
-        PinEdge::CentreY => vars.centre(false),
+        PinEdge::Width => vars.size(Axis::X),
+        PinEdge::Height => vars.size(Axis::Y),
+        PinEdge::CentreX => vars.centre(Axis::X),
+        PinEdge::CentreY => vars.centre(Axis::Y),
     }
 }
 

@@ -4,11 +4,11 @@
 //! interval order, so a chain of lines can be laid through it, one wherever an end is followed by a start; each block ends before its own
 //! cut and begins after another, and cuts keep their order. That says the same with rows that grow with the blocks, not with their pairs.
 
-use super::wishes::{near_far, penalty};
+use super::wishes::penalty;
 use super::{Model, Scene};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::qp::{Expr, Sense, Var};
-use crate::geometry::Span;
+use crate::geometry::{Axis, Span};
 use crate::reading::{KEPT, distance};
 
 /// From so many blocks on cuts take the place of pairs.
@@ -23,8 +23,8 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
         return pairs(model, scene, &drawn);
     }
     model.before_cuts = Some((model.qp.vars(), model.qp.rows.len()));
-    for in_x in [true, false] {
-        cuts(model, &drawn, in_x);
+    for axis in Axis::BOTH {
+        cuts(model, &drawn, axis);
     }
 }
 
@@ -54,8 +54,8 @@ fn wish(model: &mut Model, expr: Expr, penalty: f64, (a, b): (usize, usize)) {
 
 fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
     let count = drawn.len();
-    for in_x in [true, false] {
-        let before = |a: usize, b: usize| a != b && distance(drawn[a], drawn[b], in_x) >= -KEPT;
+    for axis in Axis::BOTH {
+        let before = |a: usize, b: usize| a != b && distance(drawn[a], drawn[b], axis) >= -KEPT;
         for a in 0..count {
             for b in (0..count).filter(|b| before(a, *b) && !ties(scene, a, *b)) {
                 // Two thin boxes can each be "before" the other within the tolerance: say it once.
@@ -70,7 +70,7 @@ fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                 if follows || before(b, a) {
                     continue;
                 }
-                let (near, far) = near_far(in_x);
+                let (near, far) = axis.edges();
                 let expr = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
                 wish(model, expr, penalty::RELATION, (a, b));
             }
@@ -84,8 +84,8 @@ pub(super) fn ties(scene: &Scene<'_>, a: usize, b: usize) -> bool {
     framed(a, b) || framed(b, a)
 }
 
-fn cuts(model: &mut Model, drawn: &[Span], in_x: bool) {
-    let (near, far) = near_far(in_x);
+fn cuts(model: &mut Model, drawn: &[Span], axis: Axis) {
+    let (near, far) = axis.edges();
     let mut ends: Vec<usize> = (0..drawn.len()).collect();
     ends.sort_by(|a, b| {
         drawn[*a]

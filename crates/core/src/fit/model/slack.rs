@@ -1,11 +1,11 @@
 //! Where leftover room goes, as the maker chose: between neighbours, outside, above and below, or into one gap.
 
-use super::wishes::{near_far, penalty};
+use super::wishes::penalty;
 use super::{Model, Scene};
 use crate::fit::conflict::{Reason, Wish};
 use crate::fit::preferences::Slack;
 use crate::fit::qp::Sense;
-use crate::geometry::Span;
+use crate::geometry::{Axis, Span};
 use crate::reading::{AGREE, GAP_MOST, INCH, distance, face};
 use crate::sketch::Kind;
 
@@ -16,7 +16,7 @@ const ASKED: f64 = 8.0;
 struct Gap {
     low: usize,
     high: usize,
-    in_x: bool,
+    axis: Axis,
     width: f64,
 }
 
@@ -33,14 +33,14 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
             Slack::Best | Slack::Mats => return,
             Slack::Between => false,
             Slack::Outside => true,
-            Slack::Ends => !gap.in_x,
+            Slack::Ends => gap.axis == Axis::Y,
             Slack::Gap(a, b) => {
                 !(named(gap.low, a) && named(gap.high, b)
                     || named(gap.low, b) && named(gap.high, a))
             }
         };
         if stays {
-            let (near, far) = near_far(gap.in_x);
+            let (near, far) = gap.axis.edges();
             let between = model.vars[gap.high]
                 .edge(near)
                 .minus(&model.vars[gap.low].edge(far));
@@ -58,11 +58,11 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
     };
     let (open, alike): (Vec<&Gap>, bool) = match &scene.request.slack {
         Slack::Between => (gaps.iter().collect(), true),
-        Slack::Ends => (gaps.iter().filter(|g| g.in_x).collect(), true),
+        Slack::Ends => (gaps.iter().filter(|g| g.axis == Axis::X).collect(), true),
         Slack::Gap(a, b) => {
-            let axis = gaps.iter().find(|g| is_named(g, a, b)).map(|g| g.in_x);
+            let axis = gaps.iter().find(|g| is_named(g, a, b)).map(|g| g.axis);
             (
-                gaps.iter().filter(|g| Some(g.in_x) == axis).collect(),
+                gaps.iter().filter(|g| Some(g.axis) == axis).collect(),
                 false,
             )
         }
@@ -80,19 +80,19 @@ fn gaps(scene: &Scene<'_>, drawn: &[Span]) -> Vec<Gap> {
         |n: &usize| matches!(scene.items[*n].kind, Kind::Photo | Kind::Grid) && !scene.is_free(*n);
     let all: Vec<usize> = (0..drawn.len()).filter(solid).collect();
     let mut found = Vec::new();
-    for in_x in [true, false] {
+    for axis in Axis::BOTH {
         for low in &all {
             let beyond = all
                 .iter()
-                .filter(|n| face(drawn[*low], drawn[**n], in_x))
-                .map(|n| (*n, distance(drawn[*low], drawn[*n], in_x)));
+                .filter(|n| face(drawn[*low], drawn[**n], axis))
+                .map(|n| (*n, distance(drawn[*low], drawn[*n], axis)));
             let next = beyond
                 .filter(|(_, d)| *d > AGREE && *d <= GAP_MOST)
                 .min_by(|a, b| a.1.total_cmp(&b.1));
             found.extend(next.map(|(high, width)| Gap {
                 low: *low,
                 high,
-                in_x,
+                axis,
                 width,
             }));
         }
@@ -102,10 +102,10 @@ fn gaps(scene: &Scene<'_>, drawn: &[Span]) -> Vec<Gap> {
 
 /// All gaps along an axis are alike.
 fn even(model: &mut Model, gaps: &[&Gap]) {
-    for in_x in [true, false] {
-        let along: Vec<&&Gap> = gaps.iter().filter(|g| g.in_x == in_x).collect();
+    for axis in Axis::BOTH {
+        let along: Vec<&&Gap> = gaps.iter().filter(|g| g.axis == axis).collect();
         for pair in along.windows(2) {
-            let (near, far) = near_far(in_x);
+            let (near, far) = axis.edges();
             let gap = |g: &Gap| {
                 model.vars[g.high]
                     .edge(near)
@@ -126,9 +126,9 @@ fn even(model: &mut Model, gaps: &[&Gap]) {
 /// Rows and columns keep their ends where the page wants them, so that what is left over comes between.
 fn ends(model: &mut Model, scene: &Scene<'_>, gaps: &[&Gap]) {
     for gap in gaps {
-        let (near, far) = near_far(gap.in_x);
-        let is_first = !gaps.iter().any(|g| g.in_x == gap.in_x && g.high == gap.low);
-        let is_last = !gaps.iter().any(|g| g.in_x == gap.in_x && g.low == gap.high);
+        let (near, far) = gap.axis.edges();
+        let is_first = !gaps.iter().any(|g| g.axis == gap.axis && g.high == gap.low);
+        let is_last = !gaps.iter().any(|g| g.axis == gap.axis && g.low == gap.high);
         for (n, edge) in [(gap.low, near)]
             .into_iter()
             .filter(|_| is_first)

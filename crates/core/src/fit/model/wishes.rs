@@ -7,7 +7,7 @@ use crate::fit::holds::What;
 use crate::fit::item::Item;
 use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
-use crate::geometry::{Edge, Span};
+use crate::geometry::{Axis, Edge, Span};
 use crate::reading::{
     self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations,
 };
@@ -75,14 +75,6 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>) {
     }
 }
 
-pub(super) fn near_far(in_x: bool) -> (Edge, Edge) {
-    if in_x {
-        (Edge::Left, Edge::Right)
-    } else {
-        (Edge::Top, Edge::Bottom)
-    }
-}
-
 /// Containing, overlapping, contacts and gaps.
 fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
     for a in 0..drawn.len() {
@@ -93,8 +85,8 @@ fn pairs(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
             if a < b {
                 inside_or_over(model, scene, drawn, a, b);
             }
-            for in_x in [true, false] {
-                neighbours(model, scene, drawn, (a, b), in_x);
+            for axis in Axis::BOTH {
+                neighbours(model, scene, drawn, (a, b), axis);
             }
         }
     }
@@ -129,9 +121,13 @@ fn inside_or_over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize
 }
 
 fn over(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], a: usize, b: usize) {
-    for in_x in [true, false] {
-        let (near, far) = near_far(in_x);
-        let scale = if in_x { scene.map.sx } else { scene.map.sy };
+    for axis in Axis::BOTH {
+        let (near, far) = axis.edges();
+        let scale = if axis == Axis::X {
+            scene.map.sx
+        } else {
+            scene.map.sy
+        };
         for (x, y) in [(a, b), (b, a)] {
             let shared = drawn[x].edge(far) - drawn[y].edge(near);
             let keep = (shared * scale.min(1.0) / 2.0).min(OVERLAP) / INCH;
@@ -152,13 +148,13 @@ fn neighbours(
     scene: &Scene<'_>,
     drawn: &[Span],
     (a, b): (usize, usize),
-    in_x: bool,
+    axis: Axis,
 ) {
-    let width = distance(drawn[a], drawn[b], in_x);
-    if !face(drawn[a], drawn[b], in_x) || !(-AGREE..=GAP_MOST).contains(&width) {
+    let width = distance(drawn[a], drawn[b], axis);
+    if !face(drawn[a], drawn[b], axis) || !(-AGREE..=GAP_MOST).contains(&width) {
         return;
     }
-    let (near, far) = near_far(in_x);
+    let (near, far) = axis.edges();
     let between = model.vars[b].edge(near).minus(&model.vars[a].edge(far));
     let what = if width.abs() <= AGREE {
         What::Touch
@@ -245,24 +241,24 @@ fn at(model: &Model, place: Place, n: usize) -> Expr {
         Place::Right => vars.edge(Edge::Right),
         Place::Top => vars.edge(Edge::Top),
         Place::Bottom => vars.edge(Edge::Bottom),
-        Place::CentreX => vars.centre(true),
-        Place::CentreY => vars.centre(false),
+        Place::CentreX => vars.centre(Axis::X),
+        Place::CentreY => vars.centre(Axis::Y),
     }
 }
 
 fn equals(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
     let listed = matches!(scene.request.photos, Photos::Prints(_));
-    for (wide, members) in reading::equal_sizes(drawn, kinds) {
+    for (axis, members) in reading::equal_sizes(drawn, kinds) {
         let members = members
             .into_iter()
-            .filter(|m| scene.holds_to(What::Equal(wide), *m));
+            .filter(|m| scene.holds_to(What::Equal(axis), *m));
         let free: Vec<usize> = members
             .filter(|m| !(scene.items[*m].is_split() || listed && kinds[*m] == Kind::Photo))
             .collect();
         for pair in free.windows(2) {
             let expr = model.vars[pair[1]]
-                .size(wide)
-                .minus(&model.vars[pair[0]].size(wide));
+                .size(axis)
+                .minus(&model.vars[pair[0]].size(axis));
             model.qp.soft(
                 expr,
                 Sense::Equal,
@@ -293,22 +289,23 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                     penalty::EDGE_LINE,
                     Wish::Line,
                 ),
-                What::Equal(wide) => (
-                    model.vars[b].size(wide).minus(&model.vars[a].size(wide)),
+                What::Equal(axis) => (
+                    model.vars[b].size(axis).minus(&model.vars[a].size(axis)),
                     penalty::EDGE_LINE,
                     Wish::Equal,
                 ),
                 What::Touch => {
                     // They meet where they are nearest to it.
-                    let ways = [(a, b, true), (b, a, true), (a, b, false), (b, a, false)];
+                    let ways = Axis::BOTH
+                        .into_iter()
+                        .flat_map(|axis| [(a, b, axis), (b, a, axis)]);
                     let off =
-                        |w: &(usize, usize, bool)| distance(drawn[w.0], drawn[w.1], w.2).abs();
-                    let Some((first, second, in_x)) =
-                        ways.into_iter().min_by(|x, y| off(x).total_cmp(&off(y)))
+                        |w: &(usize, usize, Axis)| distance(drawn[w.0], drawn[w.1], w.2).abs();
+                    let Some((first, second, axis)) = ways.min_by(|x, y| off(x).total_cmp(&off(y)))
                     else {
                         continue;
                     };
-                    let (near, far) = near_far(in_x);
+                    let (near, far) = axis.edges();
                     (
                         model.vars[second]
                             .edge(near)
@@ -317,11 +314,11 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
                         Wish::Contact,
                     )
                 }
-                What::Mirrored(in_x) => {
+                What::Mirrored(axis) => {
                     image(
                         model,
                         scene,
-                        in_x,
+                        axis,
                         (a, b),
                         OWN * penalty::CENTRE_LINE,
                         Wish::Line,
@@ -345,12 +342,12 @@ fn added(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
 /// Images of each other across the middle of the sketch stay as far from the middle of where it goes.
 fn mirrored(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]) {
     let canvas = scene.sketch.canvas.span();
-    for (in_x, a, b) in reading::mirrored(drawn, kinds, canvas) {
-        if scene.is_free(a) || scene.is_free(b) || !scene.holds_to_pair(What::Mirrored(in_x), a, b)
+    for (axis, a, b) in reading::mirrored(drawn, kinds, canvas) {
+        if scene.is_free(a) || scene.is_free(b) || !scene.holds_to_pair(What::Mirrored(axis), a, b)
         {
             continue;
         }
-        image(model, scene, in_x, (a, b), penalty::SPACING, Wish::Equal);
+        image(model, scene, axis, (a, b), penalty::SPACING, Wish::Equal);
     }
 }
 
@@ -358,19 +355,19 @@ fn mirrored(model: &mut Model, scene: &Scene<'_>, drawn: &[Span], kinds: &[Kind]
 fn image(
     model: &mut Model,
     scene: &Scene<'_>,
-    in_x: bool,
+    axis: Axis,
     (a, b): (usize, usize),
     penalty: f64,
     wish: Wish,
 ) {
-    let middle = if in_x {
+    let middle = if axis == Axis::X {
         scene.place.cx()
     } else {
         scene.place.cy()
     };
     let both = model.vars[a]
-        .centre(in_x)
-        .plus(1.0, &model.vars[b].centre(in_x));
+        .centre(axis)
+        .plus(1.0, &model.vars[b].centre(axis));
     model.qp.soft(
         both,
         Sense::Equal,
@@ -385,14 +382,14 @@ fn spacing(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
     let photos: Vec<usize> = (0..drawn.len())
         .filter(|n| scene.items[*n].kind == Kind::Photo)
         .collect();
-    for in_x in [true, false] {
+    for axis in Axis::BOTH {
         // From either side, so that a sketch that is flipped has the same gaps in the same order.
         let mut gaps: Vec<(usize, usize, f64)> = Vec::new();
         for a in &photos {
-            let facing = || photos.iter().filter(|b| face(drawn[*a], drawn[**b], in_x));
+            let facing = || photos.iter().filter(|b| face(drawn[*a], drawn[**b], axis));
             let within = |gap: &(usize, usize, f64)| gap.2 > AGREE && gap.2 <= 2.0 * GAP_MOST;
-            let after = facing().map(|b| (*a, *b, distance(drawn[*a], drawn[*b], in_x)));
-            let before = facing().map(|b| (*b, *a, distance(drawn[*b], drawn[*a], in_x)));
+            let after = facing().map(|b| (*a, *b, distance(drawn[*a], drawn[*b], axis)));
+            let before = facing().map(|b| (*b, *a, distance(drawn[*b], drawn[*a], axis)));
             gaps.extend(after.filter(within).min_by(|x, y| x.2.total_cmp(&y.2)));
             gaps.extend(before.filter(within).min_by(|x, y| x.2.total_cmp(&y.2)));
         }
@@ -401,7 +398,7 @@ fn spacing(model: &mut Model, scene: &Scene<'_>, drawn: &[Span]) {
         let widths: Vec<(usize, f64)> = gaps.iter().enumerate().map(|(n, g)| (n, g.2)).collect();
         for class in reading::classes(&widths, AGREE) {
             for pair in class.windows(2) {
-                let (near, far) = near_far(in_x);
+                let (near, far) = axis.edges();
                 let gap = |n: usize| {
                     model.vars[gaps[n].1]
                         .edge(near)
@@ -423,13 +420,17 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
         if item.frames.is_some() || (request.whole && !item.prints.is_empty()) {
             continue;
         }
-        for wide in [true, false] {
-            let drawn = if wide { item.drawn.w() } else { item.drawn.h() } / INCH;
+        for axis in Axis::BOTH {
+            let drawn = if axis == Axis::X {
+                item.drawn.w()
+            } else {
+                item.drawn.h()
+            } / INCH;
             let reason = Reason::Wish(Wish::Bounds, n, n);
             let most = BOUNDS.1 * map.most() * drawn;
-            let at_most = (model.vars[n].size(wide).times(-1.0), -most);
+            let at_most = (model.vars[n].size(axis).times(-1.0), -most);
             // What is doubled is as wide as both of it: as she says, or no wider than one of it may be where the fit does so by itself.
-            if wide && item.each {
+            if axis == Axis::X && item.each {
                 if scene
                     .task
                     .doubled
@@ -446,11 +447,11 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
                 continue;
             }
             let mut least = BOUNDS.0 * map.least() * drawn;
-            if let Some(most) = largest_print(scene, item, wide) {
+            if let Some(most) = largest_print(scene, item, axis) {
                 least = least.min(0.9 * most);
             }
             model.qp.soft(
-                model.vars[n].size(wide),
+                model.vars[n].size(axis),
                 Sense::AtLeast,
                 least,
                 penalty::BOUNDS,
@@ -464,7 +465,7 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
                     COMFORT.0 * map.least()
                 };
                 model.qp.soft(
-                    model.vars[n].size(wide),
+                    model.vars[n].size(axis),
                     Sense::AtLeast,
                     share * drawn,
                     penalty::COMFORT,
@@ -483,13 +484,13 @@ fn bounds(model: &mut Model, scene: &Scene<'_>) {
 }
 
 /// How wide or high the prints of an item let it be, in inches.
-fn largest_print(scene: &Scene<'_>, item: &Item, wide: bool) -> Option<f64> {
+fn largest_print(scene: &Scene<'_>, item: &Item, axis: Axis) -> Option<f64> {
     let Photos::Prints(prints) = &scene.request.photos else {
         return None;
     };
     let side = |p: &usize| {
         let size = prints[*p].size;
-        (if wide == item.on_its_side() {
+        (if axis == Axis::Y.turned_if(item.on_its_side()) {
             size.h
         } else {
             size.w
@@ -498,16 +499,21 @@ fn largest_print(scene: &Scene<'_>, item: &Item, wide: bool) -> Option<f64> {
             / INCH
     };
     let least = item.prints.iter().map(side).fold(f64::INFINITY, f64::min);
-    least
-        .is_finite()
-        .then(|| least * f64::from(if wide { item.cells.0 } else { item.cells.1 }))
+    least.is_finite().then(|| {
+        least
+            * f64::from(if axis == Axis::X {
+                item.cells.0
+            } else {
+                item.cells.1
+            })
+    })
 }
 
 /// The columns and the rows of a slot's prints keep their shares of it: equal ones, but for a large print's beside small ones.
 fn halves(model: &mut Model, n: usize, item: &Item) {
     let vars = model.vars[n].clone();
-    for (runs, across) in [(&vars.cols, true), (&vars.rows, false)] {
-        let shares = item.run_shares(across);
+    for (runs, axis) in [(&vars.cols, Axis::X), (&vars.rows, Axis::Y)] {
+        let shares = item.run_shares(axis);
         for (k, pair) in runs.windows(2).enumerate() {
             let times = shares[k + 1] / shares[k];
             let expr = Expr::of(&[
@@ -534,11 +540,11 @@ fn roomy_cells(model: &mut Model, n: usize, item: &Item) {
         return;
     }
     let vars = model.vars[n].clone();
-    for (runs, whole, across) in [
-        (&vars.cols, item.want.w(), true),
-        (&vars.rows, item.want.h(), false),
+    for (runs, whole, axis) in [
+        (&vars.cols, item.want.w(), Axis::X),
+        (&vars.rows, item.want.h(), Axis::Y),
     ] {
-        for (run, share) in runs.iter().zip(item.run_shares(across)) {
+        for (run, share) in runs.iter().zip(item.run_shares(axis)) {
             let least = COMFORT.1 * whole / INCH * share;
             let expr = Expr::of(&[(run.1, 1.0), (run.0, -1.0)]);
             model.qp.soft(

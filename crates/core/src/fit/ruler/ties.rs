@@ -3,6 +3,7 @@
 use super::{Line, NOISE};
 use crate::fit::model::{Model, Scene};
 use crate::fit::qp::{Qp, Row, Sense, Var};
+use crate::geometry::Axis;
 use crate::reading::INCH;
 
 /// Which variables are one line: a union-find with offsets in ticks.
@@ -107,8 +108,10 @@ impl Ties {
                 .flat_map(|(a, b)| [*a, *b]);
             let across: Vec<Var> = vars.cols.iter().flat_map(|(a, b)| [*a, *b]).collect();
             for var in vars.edges.into_iter().chain(inner) {
-                let in_x = var == vars.edges[0] || var == vars.edges[2] || across.contains(&var);
-                owner[var] = Some((item.frames.is_some(), in_x));
+                let runs_across =
+                    var == vars.edges[0] || var == vars.edges[2] || across.contains(&var);
+                let axis = if runs_across { Axis::X } else { Axis::Y };
+                owner[var] = Some((item.frames.is_some(), axis));
             }
         }
         let mut line_at = vec![usize::MAX; n];
@@ -142,7 +145,7 @@ impl Ties {
                             step
                         };
                         let zero =
-                            owner[var].map_or(0.0, |(_, in_x)| ruler_zero(scene, wanted, in_x));
+                            owner[var].map_or(0.0, |(_, axis)| ruler_zero(scene, wanted, axis));
                         Line {
                             origin: zero - offset,
                             step,
@@ -160,9 +163,9 @@ impl Ties {
 }
 
 /// Positions are measured on each page from its left and top edge.
-fn ruler_zero(scene: &Scene<'_>, at: f64, in_x: bool) -> f64 {
+fn ruler_zero(scene: &Scene<'_>, at: f64, axis: Axis) -> f64 {
     match scene.fold() {
-        Some(fold) if in_x && at > fold * INCH - 1.0 => fold * INCH,
+        Some(fold) if axis == Axis::X && at > fold * INCH - 1.0 => fold * INCH,
         _ => 0.0,
     }
 }

@@ -1,0 +1,72 @@
+//! The core's modules build on those before them only, in the order that `docs/ARCHITECTURE.md` tells: read off their `use` lines.
+
+use std::fs;
+use std::path::{Path, PathBuf};
+
+/// From what everything stands on to what stands on everything.
+const ORDER: [&str; 11] = [
+    "cancel", "length", "document", "geometry", "sketch", "reading", "defaults", "notation",
+    "layout", "fit", "plan",
+];
+
+/// Every file of a module, with its text.
+fn files(folder: &Path) -> Vec<(PathBuf, String)> {
+    let mut found = Vec::new();
+    for entry in fs::read_dir(folder).expect("the folder is there") {
+        let path = entry.expect("it can be read").path();
+        if path.is_dir() {
+            found.extend(files(&path));
+        } else if path.extension().is_some_and(|e| e == "rs") {
+            let text = fs::read_to_string(&path).expect("it is text");
+            found.push((path, text));
+        }
+    }
+    found
+}
+
+/// The modules that a file names as `crate::module`, whether in a `use` line or within the code; its tests may look anywhere.
+fn named(text: &str) -> Vec<&str> {
+    let code = text.split("#[cfg(test)]").next().unwrap_or_default();
+    let lines = code.lines().filter(|l| !l.trim_start().starts_with("//"));
+    let after = lines.flat_map(|l| l.split("crate::").skip(1));
+    after
+        .map(|rest| {
+            rest.split(|c: char| !c.is_ascii_lowercase() && c != '_')
+                .next()
+                .unwrap_or_default()
+        })
+        .filter(|name| !name.is_empty())
+        .collect()
+}
+
+#[test]
+fn modules_build_on_those_before_them_only() {
+    let source = Path::new(env!("CARGO_MANIFEST_DIR")).join("src");
+    let rank = |name: &str| ORDER.iter().position(|m| *m == name);
+    let (mut looked_at, mut wrong) = (0, Vec::new());
+    for (path, text) in files(&source) {
+        let inner = path.strip_prefix(&source).expect("it lies within");
+        let module = inner
+            .iter()
+            .next()
+            .expect("it has a name")
+            .to_string_lossy();
+        let module = module.trim_end_matches(".rs");
+        if module == "lib" {
+            continue;
+        }
+        let own = rank(module);
+        assert!(
+            own.is_some(),
+            "{module} stands in no order: put it into this test's"
+        );
+        for other in named(&text) {
+            looked_at += 1;
+            if rank(other) > own {
+                wrong.push(format!("{} uses {other}", inner.display()));
+            }
+        }
+    }
+    assert!(looked_at > 150, "only {looked_at} uses were found");
+    assert!(wrong.is_empty(), "{wrong:#?}");
+}

@@ -12,7 +12,7 @@ async fn a_slot_goes_another_way_and_takes_its_photos_along() -> Result<()> {
     press(browser, "5").await?;
     choose(browser, "This slot", "three small ones below").await?;
     browser
-        .find("//li[contains(., 'Photo p1 shows one large print')]")
+        .find("//li[contains(., 'Photo 5 shows one large print')]")
         .await?;
     browser
         .find("//output[@aria-label='Photos'][.='6']")
@@ -29,7 +29,7 @@ async fn a_slot_goes_another_way_and_takes_its_photos_along() -> Result<()> {
         .find("//p[.='It has no place on this page.']")
         .await?;
     browser
-        .find("//li[contains(., 'Photo p2 is left out, as you chose')]")
+        .find("//li[contains(., 'Photo 6 is left out, as you chose')]")
         .await?;
     choose(browser, "This slot", "as the fit finds best").await?;
     browser
@@ -39,14 +39,10 @@ async fn a_slot_goes_another_way_and_takes_its_photos_along() -> Result<()> {
     // A photo becomes a title, and what was chosen is all one step back at a time.
     press(browser, "7").await?;
     choose(browser, "Kind", "title").await?;
-    browser
-        .find("//h2[contains(., 'Block 7, the title p3')]")
-        .await?;
+    browser.find("//h2[contains(., '7 The title')]").await?;
     until_saved(browser, |fit| fit["sketch"]["blocks"][6]["kind"] == "title").await?;
     click(browser, "//button[.='Undo']").await?;
-    browser
-        .find("//h2[contains(., 'Block 7, the photo p3')]")
-        .await?;
+    browser.find("//h2[contains(., '7 The photo')]").await?;
     at_fit.close().await
 }
 
@@ -78,10 +74,10 @@ async fn blocks_are_held_to_each_other_and_a_clash_is_let_go_of() -> Result<()> 
     // Another width can't hold beside it: both are named, each with its button.
     click(browser, "//button[@aria-label='Pin the width']").await?;
     fill(browser, "width pinned at", "4").await?;
-    browser.find("//section[@role='alert'][contains(., 'can')]//button[contains(., 'Let go of the width of t1 at')]").await?;
+    browser.find("//section[@role='alert'][contains(., 'can')]//button[contains(., 'Let go of the width of 8 at')]").await?;
     click(
         browser,
-        "//section[@role='alert']//button[contains(., 'Let go of the width of t1 as half')]",
+        "//section[@role='alert']//button[contains(., 'Let go of the width of 8 as half')]",
     )
     .await?;
     browser.gone("//section[@role='alert']").await?;

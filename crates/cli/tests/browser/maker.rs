@@ -35,14 +35,12 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
         .find("//output[@aria-label='Photos'][.='6']")
         .await?;
     browser
-        .find("//li[contains(., 'Photo p1 is split for 2 prints')]")
+        .find("//li[contains(., 'Photo 5 is split for 2 prints')]")
         .await?;
 
     // She types the title's number and reads it off: sketch, wanted, here.
     press(&browser, "8").await?;
-    browser
-        .find("//h2[contains(., 'Block 8, the title t1')]")
-        .await?;
+    browser.find("//h2[contains(., '8 The title')]").await?;
     let row = browser.find("//tr[th[.='height']]").await?.text().await?;
     ensure!(
         row.starts_with("height 1 1 "),
@@ -69,12 +67,12 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
         .text()
         .await?;
     ensure!(
-        clash.contains("t1") && clash.contains("margin"),
+        clash.contains("title") && clash.contains("margin"),
         "the clash says {clash:?}"
     );
     click(
         &browser,
-        "//button[contains(., 'Let go of the left edge of t1')]",
+        "//button[contains(., 'Let go of the left edge of 8')]",
     )
     .await?;
     browser.gone("//section[@role='alert']").await?;

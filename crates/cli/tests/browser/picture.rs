@@ -142,7 +142,9 @@ async fn a_finished_page_is_lifted_and_its_maker_stays_with_it() -> Result<()> {
         .release()
         .perform()
         .await?;
-    browser.find("//span[contains(., 'strip s1')]").await?;
+    browser
+        .find("//span[contains(., 'strip')][contains(., '1')]")
+        .await?;
     click(&browser, "//button[.='Save'][not(@disabled)]").await?;
     browser
         .find("//p[@role='status'][.='As it lies in the drawer.']")

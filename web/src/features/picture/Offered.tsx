@@ -46,7 +46,7 @@ export function Offered({ pictures, onChoose, space }: Props) {
               <button
                 type="button"
                 className="link min-h-6 justify-self-start text-[13px]"
-                aria-label={`Throw ${p.name} away`}
+                aria-label={`Throw away ${p.name}`}
                 onClick={() => setAsked(p)}
               >
                 Throw away

@@ -10,6 +10,7 @@ mod write;
 
 pub use block::{Block, ClusterSize, Grid, Kind, Ring, Shape, TriangleCorner, UnitShape};
 pub use change::{Change, Corner};
+pub use credit::credit_of;
 pub(crate) use read::{
     MOST_BLOCKS, MOST_TURN, Reader, read_block, read_canvas, read_rect, read_unit,
 };

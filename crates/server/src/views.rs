@@ -4,7 +4,9 @@ use crate::schema::{PageCard, PageView, StationView, StepView, TrailView};
 use crate::store::pages::PageRow;
 use crate::store::revisions::{StepRow, Trail};
 use metrosk_core::plan::{self, Progress, brought_up};
-use metrosk_core::sketch::Sketch;
+use metrosk_core::sketch::credit_of;
+use serde_json::Value;
+use std::borrow::Cow;
 use std::collections::BTreeMap;
 
 fn stations(progress: Progress) -> Vec<StationView> {
@@ -16,9 +18,18 @@ fn stations(progress: Progress) -> Vec<StationView> {
     progress.stations.into_iter().map(view).collect()
 }
 
+/// A row's plan in today's format, taken out of it.
+fn today(row: &mut PageRow) -> Value {
+    let plan = row.plan.take();
+    match brought_up(&plan) {
+        Cow::Owned(today) => today,
+        Cow::Borrowed(_) => plan,
+    }
+}
+
 /// A page as it hangs on the table: by its sketch until its layout is known, and where pins clash.
 pub(crate) fn card(mut row: PageRow) -> PageCard {
-    let mut plan = brought_up(&row.plan).into_owned();
+    let mut plan = today(&mut row);
     let progress = plan::progress(&plan, row.clash.as_deref());
     let layout = row
         .layout
@@ -45,12 +56,10 @@ pub(crate) fn card(mut row: PageRow) -> PageCard {
 }
 
 /// A page with its plan.
-pub(crate) fn page(row: PageRow, trails: BTreeMap<String, Trail>) -> PageView {
-    let plan = brought_up(&row.plan).into_owned();
+pub(crate) fn page(mut row: PageRow, trails: BTreeMap<String, Trail>) -> PageView {
+    let plan = today(&mut row);
     let progress = plan::progress(&plan, row.clash.as_deref());
-    let credit = Sketch::from_json(&plan["sketch"]["sketch"])
-        .ok()
-        .and_then(|s| s.credit());
+    let credit = credit_of(&plan["sketch"]["sketch"]["origin"]);
     PageView {
         credit,
         id: row.id,

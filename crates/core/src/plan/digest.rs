@@ -16,6 +16,13 @@ impl Digest {
         Digest(hash.finalize().into())
     }
 
+    /// The digest of an object's fields, as of the object itself.
+    pub(super) fn of_fields<'a>(fields: impl Iterator<Item = (&'a String, &'a Value)>) -> Digest {
+        let mut hash = Sha256::new();
+        take_fields(&mut hash, fields);
+        Digest(hash.finalize().into())
+    }
+
     /// Its 32 bytes.
     pub const fn bytes(&self) -> &[u8; 32] {
         &self.0
@@ -30,35 +37,39 @@ impl fmt::Display for Digest {
 }
 
 fn take(hash: &mut Sha256, value: &Value) {
-    // A tag and a length before each, so that no two values run into the same bytes.
-    let mut part = |tag: u8, bytes: &[u8]| {
-        hash.update([tag]);
-        hash.update((bytes.len() as u64).to_le_bytes());
-        hash.update(bytes);
-    };
     match value {
-        Value::Null => part(b'0', &[]),
-        Value::Bool(yes) => part(b'b', &[u8::from(*yes)]),
+        Value::Null => part(hash, b'0', &[]),
+        Value::Bool(yes) => part(hash, b'b', &[u8::from(*yes)]),
         Value::Number(n) => part(
+            hash,
             b'n',
             &n.as_f64().unwrap_or_default().to_bits().to_le_bytes(),
         ),
-        Value::String(text) => part(b's', text.as_bytes()),
+        Value::String(text) => part(hash, b's', text.as_bytes()),
         Value::Array(items) => {
-            part(b'a', &(items.len() as u64).to_le_bytes());
+            part(hash, b'a', &(items.len() as u64).to_le_bytes());
             items.iter().for_each(|i| take(hash, i));
         }
-        Value::Object(fields) => {
-            // A field that is null says no more than one that is not there.
-            let mut fields: Vec<_> = fields.iter().filter(|(_, v)| !v.is_null()).collect();
-            fields.sort_unstable_by_key(|(name, _)| name.as_str());
-            part(b'o', &(fields.len() as u64).to_le_bytes());
-            for (name, value) in fields {
-                take(hash, &Value::from(name.as_str()));
-                take(hash, value);
-            }
-        }
+        Value::Object(fields) => take_fields(hash, fields.iter()),
     }
+}
+
+fn take_fields<'a>(hash: &mut Sha256, fields: impl Iterator<Item = (&'a String, &'a Value)>) {
+    // A field that is null says no more than one that is not there.
+    let mut fields: Vec<_> = fields.filter(|(_, v)| !v.is_null()).collect();
+    fields.sort_unstable_by_key(|(name, _)| name.as_str());
+    part(hash, b'o', &(fields.len() as u64).to_le_bytes());
+    for (name, value) in fields {
+        part(hash, b's', name.as_bytes());
+        take(hash, value);
+    }
+}
+
+/// A tag and a length before each, so that no two values run into the same bytes.
+fn part(hash: &mut Sha256, tag: u8, bytes: &[u8]) {
+    hash.update([tag]);
+    hash.update((bytes.len() as u64).to_le_bytes());
+    hash.update(bytes);
 }
 
 #[cfg(test)]

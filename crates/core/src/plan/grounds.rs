@@ -3,7 +3,8 @@
 use super::digest::Digest;
 use super::stations::Station;
 use crate::document::Node;
-use serde_json::{Map, Value, json};
+use serde_json::{Value, json};
+use std::cell::RefCell;
 use std::collections::BTreeMap;
 
 /// A part of a station's decisions that stations after it build on.
@@ -86,21 +87,20 @@ pub struct Grounds(BTreeMap<String, String>);
 impl Grounds {
     /// What a station builds on, as a plan has it now.
     pub fn of(plan: &Value, station: Station) -> Grounds {
-        let each = |before: Station| {
-            aspects(before).iter().map(move |a| {
-                let digest = digest_of(plan.get(before.name()), a);
-                (format!("{}.{}", before.name(), a.name), digest.to_string())
-            })
+        let present = Present::of(plan);
+        let each = |before: &Station| {
+            let before = *before;
+            let digest = |a: &Aspect| (key(before, a), present.digest(before, a));
+            aspects(before).iter().map(digest).collect::<Vec<_>>()
         };
-        Grounds(station.builds_on().iter().copied().flat_map(each).collect())
+        Grounds(station.builds_on().iter().flat_map(each).collect())
     }
 
     /// What of these grounds is otherwise in a plan now, in a maker's words.
-    pub fn changed_in(&self, plan: &Value) -> Vec<&'static str> {
+    pub(super) fn changed_in(&self, present: &Present<'_>) -> Vec<&'static str> {
         let differs = |station: Station, a: &Aspect| {
-            self.0
-                .get(&format!("{}.{}", station.name(), a.name))
-                .is_some_and(|then| *then != digest_of(plan.get(station.name()), a).to_string())
+            let then = self.0.get(&key(station, a));
+            then.is_some_and(|then| *then != present.digest(station, a))
         };
         let of = |station: Station| {
             aspects(station)
@@ -138,19 +138,51 @@ impl Grounds {
     }
 }
 
+fn key(station: Station, aspect: &Aspect) -> String {
+    format!("{}.{}", station.name(), aspect.name)
+}
+
+/// The aspects of a plan as it is now: each is looked at once, however many stations build on it.
+pub(super) struct Present<'a> {
+    plan: &'a Value,
+    known: RefCell<BTreeMap<String, String>>,
+}
+
+impl<'a> Present<'a> {
+    pub(super) fn of(plan: &'a Value) -> Present<'a> {
+        Present {
+            plan,
+            known: RefCell::default(),
+        }
+    }
+
+    pub(super) fn plan(&self) -> &'a Value {
+        self.plan
+    }
+
+    fn digest(&self, station: Station, aspect: &Aspect) -> String {
+        let mut known = self.known.borrow_mut();
+        let digest = || digest_of(self.plan.get(station.name()), aspect).to_string();
+        known
+            .entry(key(station, aspect))
+            .or_insert_with(digest)
+            .clone()
+    }
+}
+
 fn digest_of(section: Option<&Value>, aspect: &Aspect) -> Digest {
-    let fields: Map<String, Value> = section
-        .and_then(Value::as_object)
-        .into_iter()
-        .flatten()
-        .filter(|(name, _)| {
-            if aspect.fields.is_empty() {
-                !MARK_FIELDS.contains(&name.as_str())
-            } else {
-                aspect.fields.contains(&name.as_str())
-            }
-        })
-        .map(|(name, value)| (name.clone(), value.clone()))
-        .collect();
-    Digest::of([&Value::Object(fields)])
+    let is_of = |name: &str| {
+        if aspect.fields.is_empty() {
+            !MARK_FIELDS.contains(&name)
+        } else {
+            aspect.fields.contains(&name)
+        }
+    };
+    let section = section.and_then(Value::as_object);
+    Digest::of_fields(
+        section
+            .into_iter()
+            .flatten()
+            .filter(|(name, _)| is_of(name)),
+    )
 }

@@ -1,6 +1,6 @@
 //! The ten stations of a page in the making, where it stands, and what is to be decided next.
 
-use super::grounds::Grounds;
+use super::grounds::{Grounds, Present};
 use serde_json::Value;
 
 /// A station, in the order in which makers work.
@@ -148,9 +148,10 @@ pub struct Progress {
 
 /// Where a plan stands: what the maker has marked, what changed since she settled it, and a fit that can't hold.
 pub fn progress(plan: &Value, clash: Option<&str>) -> Progress {
+    let present = Present::of(plan);
     let stations: Vec<Standing> = Station::ALL
         .into_iter()
-        .map(|s| match Standing::of(plan, s) {
+        .map(|s| match Standing::in_present(&present, s) {
             fit if s == Station::Fit && clash.is_some() => Standing {
                 state: State::NeedsALook,
                 ..fit
@@ -177,14 +178,18 @@ pub fn progress(plan: &Value, clash: Option<&str>) -> Progress {
 impl Standing {
     /// How a station of a plan stands: what the maker has marked, and what changed since.
     pub fn of(plan: &Value, station: Station) -> Standing {
-        let section = plan.get(station.name());
+        Standing::in_present(&Present::of(plan), station)
+    }
+
+    fn in_present(present: &Present<'_>, station: Station) -> Standing {
+        let section = present.plan().get(station.name());
         let mark = section
             .and_then(|s| s.get("mark"))
             .and_then(Value::as_str)
             .and_then(State::from_name)
             .unwrap_or(State::Open);
         let changed = match (mark, section) {
-            (State::Settled, Some(section)) => Grounds::written_in(section).changed_in(plan),
+            (State::Settled, Some(section)) => Grounds::written_in(section).changed_in(present),
             _ => Vec::new(),
         };
         Standing {

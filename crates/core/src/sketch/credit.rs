@@ -6,41 +6,45 @@ use serde_json::Value;
 impl Sketch {
     /// The makers that a page from this sketch credits, in a sentence; none for a sketch of one's own with nobody before it.
     pub fn credit(&self) -> Option<String> {
-        let origin = self.other.get("origin")?;
-        let text = |name: &str| {
-            origin
-                .get(name)
-                .and_then(Value::as_str)
-                .map(str::trim)
-                .filter(|t| !t.is_empty())
-        };
-        let after: Vec<&str> = origin
-            .get("after")
-            .and_then(Value::as_array)
-            .into_iter()
-            .flatten()
-            .filter_map(Value::as_str)
-            .collect();
-        let after: Vec<&str> = after
-            .into_iter()
+        credit_of(self.other.get("origin")?)
+    }
+}
+
+/// The makers that a sketch of this `origin` is owed to, in a sentence.
+pub fn credit_of(origin: &Value) -> Option<String> {
+    let text = |name: &str| {
+        origin
+            .get(name)
+            .and_then(Value::as_str)
             .map(str::trim)
             .filter(|t| !t.is_empty())
-            .collect();
-        let chain = match &after[..] {
-            [] => String::new(),
-            [one] => format!(", after {one}"),
-            [most @ .., last] => format!(", after {} and {last}", most.join(", ")),
-        };
-        let first = match (text("how"), text("maker")) {
-            (Some("scraplift"), Some(maker)) => format!("Lifted from a page by {maker}"),
-            (Some("scraplift"), None) => "Lifted from a page whose maker is not named".to_owned(),
-            (Some("own"), None) | (None, None) if after.is_empty() => return None,
-            (_, Some(maker)) => format!("Sketch by {maker}"),
-            (_, None) if after.is_empty() => return None,
-            (_, None) => "Sketch".to_owned(),
-        };
-        Some(format!("{first}{chain}."))
-    }
+    };
+    let after: Vec<&str> = origin
+        .get("after")
+        .and_then(Value::as_array)
+        .into_iter()
+        .flatten()
+        .filter_map(Value::as_str)
+        .collect();
+    let after: Vec<&str> = after
+        .into_iter()
+        .map(str::trim)
+        .filter(|t| !t.is_empty())
+        .collect();
+    let chain = match &after[..] {
+        [] => String::new(),
+        [one] => format!(", after {one}"),
+        [most @ .., last] => format!(", after {} and {last}", most.join(", ")),
+    };
+    let first = match (text("how"), text("maker")) {
+        (Some("scraplift"), Some(maker)) => format!("Lifted from a page by {maker}"),
+        (Some("scraplift"), None) => "Lifted from a page whose maker is not named".to_owned(),
+        (Some("own"), None) | (None, None) if after.is_empty() => return None,
+        (_, Some(maker)) => format!("Sketch by {maker}"),
+        (_, None) if after.is_empty() => return None,
+        (_, None) => "Sketch".to_owned(),
+    };
+    Some(format!("{first}{chain}."))
 }
 
 #[cfg(test)]

@@ -13,7 +13,7 @@ const WHOLE_EVERY: i32 = 25;
 /// So many steps back are known to a station; what lies further back is in the history.
 const MOST_STEPS: usize = 500;
 /// So many of them, each way, are told with a page.
-const STEPS_TOLD: usize = 8;
+const STEPS_TOLD: i32 = 8;
 
 /// A revision without its plan.
 #[derive(Debug, sqlx::FromRow)]
@@ -260,22 +260,54 @@ pub(crate) async fn step(
     }))
 }
 
+/// A step of a station's trail, as one query tells it.
+#[derive(sqlx::FromRow)]
+struct TrailRow {
+    station: String,
+    is_undo: bool,
+    revision: i32,
+    step: String,
+    patch: Option<Value>,
+    inverse: Option<Value>,
+}
+
 /// What undo and redo lead to at each station of a page, as far as is told.
 pub(crate) async fn trails(
     db: &mut PgConnection,
     team: Uuid,
     page: Uuid,
 ) -> sqlx::Result<BTreeMap<String, Trail>> {
-    let mut found = BTreeMap::new();
-    for row in stations(&mut *db, team, page).await? {
-        let mut trail = Trail::default();
-        for (ids, steps) in [(&row.undo, &mut trail.undo), (&row.redo, &mut trail.redo)] {
-            for id in &ids[ids.len().saturating_sub(STEPS_TOLD)..] {
-                steps.extend(step(&mut *db, team, page, *id).await?);
-            }
-        }
-        if !trail.undo.is_empty() || !trail.redo.is_empty() {
-            found.insert(row.station, trail);
+    let rows: Vec<TrailRow> = sqlx::query_as(
+        "SELECT s.station, t.is_undo, r.revision, r.step, r.patch, r.inverse FROM page_stations s CROSS JOIN LATERAL ( \
+             SELECT true AS is_undo, id, place FROM unnest(s.undo[cardinality(s.undo) - $3 + 1 :]) WITH ORDINALITY AS u (id, place) \
+             UNION ALL \
+             SELECT false, id, place FROM unnest(s.redo[cardinality(s.redo) - $3 + 1 :]) WITH ORDINALITY AS u (id, place)) t \
+         JOIN page_revisions r ON r.page_id = s.page_id AND r.revision = t.id \
+         WHERE s.team_id = $1 AND s.page_id = $2 ORDER BY s.station, t.is_undo, t.place",
+    )
+    .bind(team)
+    .bind(page)
+    .bind(STEPS_TOLD)
+    .fetch_all(&mut *db)
+    .await?;
+    let mut found: BTreeMap<String, Trail> = BTreeMap::new();
+    for row in rows {
+        let known = row.patch.zip(row.inverse).map(|(patch, inverse)| StepRow {
+            revision: row.revision,
+            reason: row.step,
+            patch,
+            inverse,
+        });
+        let step_row = match known {
+            Some(known) => Some(known),
+            // Earlier revisions have whole plans only.
+            None => step(&mut *db, team, page, row.revision).await?,
+        };
+        let trail = found.entry(row.station).or_default();
+        if row.is_undo {
+            trail.undo.extend(step_row);
+        } else {
+            trail.redo.extend(step_row);
         }
     }
     Ok(found)

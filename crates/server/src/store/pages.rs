@@ -31,10 +31,14 @@ pub(crate) struct PageRow {
 
 macro_rules! page {
     ($which:literal) => {
+        page!("l.layout", $which)
+    };
+    ($layout:literal, $which:literal) => {
         concat!(
             "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, p.plan, ",
-            "r.author, r.reason, l.digest IS NOT NULL AS known, l.layout, l.clash FROM pages p ",
-            "JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
+            "r.author, r.reason, l.digest IS NOT NULL AS known, ",
+            $layout,
+            ", l.clash FROM pages p JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
             "LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $2 WHERE p.team_id = $1 ",
             $which
         )
@@ -98,13 +102,13 @@ pub(crate) async fn of_sketch(
     .await
 }
 
-/// One of a team's.
+/// One of a team's, without its layout.
 pub(crate) async fn find(
     db: impl PgExecutor<'_>,
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<PageRow>> {
-    sqlx::query_as(page!("AND p.id = $3"))
+    sqlx::query_as(page!("NULL::jsonb AS layout", "AND p.id = $3"))
         .bind(team)
         .bind(FIT_ENGINE)
         .bind(id)

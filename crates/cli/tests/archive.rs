@@ -187,7 +187,7 @@ fn a_backup_holds_every_picture_and_is_restored_onto_another_folder_and_database
     // A picture that is missing is named, and no half archive is left.
     let (gone, _) = before
         .iter()
-        .find(|(name, _)| name.ends_with("view.jpg"))
+        .find(|(name, _)| name.contains("/view-"))
         .unwrap();
     std::fs::remove_file(house.pictures.join(gone)).unwrap();
     let half = house.pictures.with_extension("half.zip");

@@ -90,13 +90,29 @@ impl Draft {
     /// Marks the first so many stations as settled, one after another.
     fn settled(self, count: usize) -> Draft {
         Station::ALL[..count].iter().fold(self, |draft, station| {
-            draft.then(*station, "settled", json!({"mark": "settled"}))
+            draft.then(*station, said(*station), json!({"mark": "settled"}))
         })
     }
 
     fn done(mut self) -> Page {
         self.page.finished = plan::progress(self.page.newest(), None).next.is_none();
         self.page
+    }
+}
+
+/// What the history says of a settled station.
+const fn said(station: Station) -> &'static str {
+    match station {
+        Station::Call => "Call settled",
+        Station::Sketch => "Sketch settled",
+        Station::Photos => "Photos settled",
+        Station::Fit => "Fit settled",
+        Station::Papers => "Papers settled",
+        Station::Cut => "Cut settled",
+        Station::Words => "Words settled",
+        Station::Clusters => "Clusters settled",
+        Station::Build => "Build settled",
+        Station::Log => "Log settled",
     }
 }
 

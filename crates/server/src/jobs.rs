@@ -7,7 +7,7 @@
 mod layout;
 mod read_picture;
 
-pub(crate) use layout::{made, make_later};
+pub(crate) use layout::{fitted, make_later};
 pub(crate) use read_picture::ask as ask_to_read;
 
 use crate::error::Failure;

@@ -47,7 +47,7 @@ pub(crate) fn find(gray: &Plane, pages: u32) -> Found {
     let flat = evened(&flat);
     match outline(&flat, flat.w.max(flat.h) / 50) {
         Some(quad) => Found {
-            quads: vec![quad.map(|p| moved(&back, p))],
+            quads: vec![quad.map(|p| project_point(&back, p))],
             photographed,
             outlined: true,
         },
@@ -60,7 +60,7 @@ pub(crate) fn find(gray: &Plane, pages: u32) -> Found {
 }
 
 /// The place where a projection brings a point.
-pub(crate) fn moved(projection: &Projection, [x, y]: [f64; 2]) -> [f64; 2] {
+pub(crate) fn project_point(projection: &Projection, [x, y]: [f64; 2]) -> [f64; 2] {
     let (x, y) = *projection * (x as f32, y as f32);
     [f64::from(x), f64::from(y)]
 }

@@ -146,22 +146,22 @@ fn running_max(line: &[f32], to: &mut [f32], r: usize) {
             line[i - r]
         }
     };
-    let mut ahead = vec![0.0_f32; padded];
-    let mut behind = vec![0.0_f32; padded];
+    let mut prefix_max = vec![0.0_f32; padded];
+    let mut suffix_max = vec![0.0_f32; padded];
     for start in (0..padded).step_by(block) {
         let mut most = f32::NEG_INFINITY;
-        for (i, slot) in ahead[start..start + block].iter_mut().enumerate() {
+        for (i, slot) in prefix_max[start..start + block].iter_mut().enumerate() {
             most = most.max(at(start + i));
             *slot = most;
         }
         most = f32::NEG_INFINITY;
-        for (i, slot) in behind[start..start + block].iter_mut().enumerate().rev() {
+        for (i, slot) in suffix_max[start..start + block].iter_mut().enumerate().rev() {
             most = most.max(at(start + i));
             *slot = most;
         }
     }
     for (i, out) in to.iter_mut().enumerate() {
-        *out = behind[i].max(ahead[i + 2 * r]);
+        *out = suffix_max[i].max(prefix_max[i + 2 * r]);
     }
 }
 

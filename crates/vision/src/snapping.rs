@@ -22,7 +22,7 @@ pub fn snapped(pixels: &RgbImage, sides: [f64; 4], reach: f64) -> [f64; 4] {
     let across = reach.min((r - l) * 0.4);
     let down = reach.min((b - t) * 0.4);
     let upright = |at: f64, inward| {
-        moved(
+        snapped_side(
             at,
             (across, inward),
             w,
@@ -31,7 +31,7 @@ pub fn snapped(pixels: &RgbImage, sides: [f64; 4], reach: f64) -> [f64; 4] {
         )
     };
     let level = |at: f64, inward| {
-        moved(
+        snapped_side(
             at,
             (down, inward),
             h,
@@ -51,7 +51,7 @@ fn pixel(pixels: &RgbImage, x: i64, y: i64) -> Option<[f64; 3]> {
 
 /// The mean colour of each line of pixels near a side, then the step between the bands before and after each. `inward` is the way to
 /// the block's middle.
-fn moved(
+fn snapped_side(
     at: f64,
     (reach, inward): (f64, i64),
     size: f64,

@@ -62,8 +62,8 @@ pub(super) fn one_page(asked: &Request, approach: Approach, derived: &Derived) -
         b.bleed.is_empty()
             && (b.true_bounds().l < page.l - HAIR || b.true_bounds().r > page.r + HAIR)
     };
-    let twice = |b: &Block| has_copy(&b.id) || !left(&b.id);
-    let differs = |b: &Block| twice(b) && (one_sided(b) || left(&b.id) && hangs_over(b));
+    let stands_on_both = |b: &Block| has_copy(&b.id) || !left(&b.id);
+    let differs = |b: &Block| stands_on_both(b) && (one_sided(b) || left(&b.id) && hangs_over(b));
     if approach == Approach::Echo && both.sketch.blocks.iter().any(differs) {
         return None;
     }

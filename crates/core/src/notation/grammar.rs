@@ -99,8 +99,8 @@ pub(super) fn lines(text: &str) -> Result<Lines<'_>, Vec<WordError>> {
         let content = content.split('#').next().unwrap_or_default().trim_end();
         if !content.trim().is_empty() {
             match grammar.parse(content).into_result() {
-                Ok(line) => found.push(moved(line, start)),
-                Err(faults) => errors.extend(faults.first().map(|f| told(text, content, start, f))),
+                Ok(line) => found.push(shifted(line, start)),
+                Err(faults) => errors.extend(faults.first().map(|f| word_error(text, content, start, f))),
             }
         }
         start += whole.len();
@@ -133,7 +133,7 @@ pub(super) fn at_place(
 }
 
 /// The parser's own finding, at the whole word that it stopped in.
-fn told(text: &str, content: &str, start: usize, fault: &Rich<'_, char>) -> WordError {
+fn word_error(text: &str, content: &str, start: usize, fault: &Rich<'_, char>) -> WordError {
     let span = fault.span();
     let is_word = |c: char| c.is_alphanumeric() || matches!(c, '-' | '_' | '/' | '.' | '"');
     let from = content[..span.start]
@@ -181,7 +181,7 @@ fn pattern(of: &RichPattern<'_, char>) -> Option<String> {
 }
 
 /// Places counted from the text's start rather than the line's.
-fn moved(mut line: Line, by: usize) -> Line {
+fn shifted(mut line: Line, by: usize) -> Line {
     let shift = |place: &mut Place| *place = place.start + by..place.end + by;
     match &mut line {
         Line::Name(_) => {}

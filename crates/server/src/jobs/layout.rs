@@ -51,7 +51,7 @@ pub(super) async fn perform(app: &App, running: &Running, input: &Value) -> Resu
     let (layout, clash) = if pages::is_known(&app.pool, &digest).await? {
         (None, None)
     } else {
-        match made(&app.compute, running.team, page.plan).await {
+        match fitted(&app.compute, running.team, page.plan).await {
             Ok(Ok(proposal)) => (Some(proposal.layout.to_json()), None),
             Ok(Err(clash)) => (None, Some(clash)),
             // What takes too long once does so again: it is not tried with every look at the table.
@@ -76,7 +76,7 @@ pub(super) async fn perform(app: &App, running: &Running, input: &Value) -> Resu
 }
 
 /// A plan's chosen proposal, or why there is none.
-pub(crate) async fn made(
+pub(crate) async fn fitted(
     compute: &Compute,
     team: Uuid,
     plan: Value,

@@ -7,7 +7,7 @@ use super::pages::find;
 use crate::auth::Member;
 use crate::compute::Work;
 use crate::error::{Failure, Problem};
-use crate::jobs::made;
+use crate::jobs::fitted;
 use crate::schema::LayoutDoc;
 use crate::state::App;
 use axum::Json;
@@ -37,7 +37,7 @@ pub(crate) async fn layout(
     member: Member,
     Id(id): Id,
 ) -> Result<(HeaderMap, Json<Value>), Failure> {
-    let made = Made::of(&app, &member, id).await?;
+    let made = Fitted::of(&app, &member, id).await?;
     let headers = download("application/json", &file_name(&made.name, ".metrosk.json"));
     Ok((headers, Json(made.proposal.layout.to_json())))
 }
@@ -57,7 +57,7 @@ pub(crate) async fn drawing(
     member: Member,
     Id(id): Id,
 ) -> Result<(HeaderMap, String), Failure> {
-    let made = Made::of(&app, &member, id).await?;
+    let made = Fitted::of(&app, &member, id).await?;
     Ok((
         download("image/svg+xml", &file_name(&made.name, ".svg")),
         metrosk_sheet::true_scale(&made.subject()),
@@ -112,7 +112,7 @@ pub(crate) async fn pdf(
     Id(id): Id,
     QueryParams(query): QueryParams<SheetQuery>,
 ) -> Result<(HeaderMap, Vec<u8>), Failure> {
-    let made = Made::of(&app, &member, id).await?;
+    let made = Fitted::of(&app, &member, id).await?;
     let file = file_name(&made.name, ".pdf");
     let work = move |_: &Cancel| metrosk_sheet::measurement_pdf(&made.subject(), query.paper());
     let done = app.compute.run(member.team(), Work::Drawing, work).await?;
@@ -138,7 +138,7 @@ pub(crate) async fn view(
     Id(id): Id,
     QueryParams(query): QueryParams<SheetQuery>,
 ) -> Result<(HeaderMap, String), Failure> {
-    let made = Made::of(&app, &member, id).await?;
+    let made = Fitted::of(&app, &member, id).await?;
     let paper = query.paper();
     let work = move |_: &Cancel| metrosk_sheet::measurement_pages(&made.subject(), paper);
     let mut pages = app.compute.run(member.team(), Work::Drawing, work).await?;
@@ -157,21 +157,21 @@ pub(crate) async fn view(
 }
 
 /// A page's newest plan, made.
-struct Made {
+struct Fitted {
     name: String,
     sketch: metrosk_core::sketch::Sketch,
     proposal: Proposal,
 }
 
-impl Made {
-    async fn of(app: &App, member: &Member, id: Uuid) -> Result<Made, Failure> {
+impl Fitted {
+    async fn of(app: &App, member: &Member, id: Uuid) -> Result<Fitted, Failure> {
         let row = find(app, member, id).await?;
         // The drawing's numbers are the sketch card's, so the sketch counts as it lies in the plan.
         let sketch = Plan::from_json(&row.plan)?.sketch.decisions.sketch;
-        let proposal = made(&app.compute, member.team(), row.plan)
+        let proposal = fitted(&app.compute, member.team(), row.plan)
             .await?
             .map_err(no_layout)?;
-        Ok(Made {
+        Ok(Fitted {
             name: row.name,
             sketch,
             proposal,

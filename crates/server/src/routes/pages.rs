@@ -346,10 +346,11 @@ pub(crate) async fn finish(
     id: Uuid,
     status: StatusCode,
 ) -> Result<Answer, Failure> {
-    let row = pages::find(write.db(), member.team(), id)
+    let found = pages::find_with_trails(write.db(), member.team(), id)
         .await?
         .ok_or(Failure::Missing("page"))?;
-    let trails = revisions::trails(write.db(), member.team(), id).await?;
+    let (row, steps) = (found.page, found.trails.0);
+    let trails = revisions::trails(write.db(), member.team(), id, steps).await?;
     if !row.known {
         jobs::make_later(write.db(), member.team(), &row).await?;
     }
@@ -371,9 +372,9 @@ pub(crate) async fn page_view(
     team: Uuid,
     id: Uuid,
 ) -> Result<PageView, Failure> {
-    let row = pages::find(&mut *db, team, id)
+    let found = pages::find_with_trails(&mut *db, team, id)
         .await?
         .ok_or(Failure::Missing("page"))?;
-    let trails = revisions::trails(db, team, id).await?;
-    Ok(views::page(row, trails))
+    let trails = revisions::trails(db, team, id, found.trails.0).await?;
+    Ok(views::page(found.page, trails))
 }

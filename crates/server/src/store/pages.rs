@@ -1,8 +1,9 @@
 //! Pages in the making.
 
-use super::revisions::{self, NewRevision};
+use super::revisions::{self, NewRevision, TrailRow, trail_rows};
 use metrosk_core::plan::{Change, Digest, FIT_ENGINE, Station};
 use serde_json::{Value, json};
+use sqlx::types::Json;
 use sqlx::{PgConnection, PgExecutor};
 use time::{Date, OffsetDateTime};
 use uuid::Uuid;
@@ -31,14 +32,14 @@ pub(crate) struct PageRow {
 
 macro_rules! page {
     ($which:literal) => {
-        page!("l.layout", $which)
+        page!(("l.layout"), $which)
     };
-    ($layout:literal, $which:literal) => {
+    (($($columns:expr),+), $which:literal) => {
         concat!(
             "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, p.plan, ",
-            "r.author, r.reason, l.digest IS NOT NULL AS known, ",
-            $layout,
-            ", l.clash FROM pages p JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
+            "r.author, r.reason, l.digest IS NOT NULL AS known, l.clash, ",
+            $($columns,)+
+            " FROM pages p JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
             "LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $2 WHERE p.team_id = $1 ",
             $which
         )
@@ -108,7 +109,33 @@ pub(crate) async fn find(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<PageRow>> {
-    sqlx::query_as(page!("NULL::jsonb AS layout", "AND p.id = $3"))
+    sqlx::query_as(page!(("NULL::jsonb AS layout"), "AND p.id = $3"))
+        .bind(team)
+        .bind(FIT_ENGINE)
+        .bind(id)
+        .fetch_optional(db)
+        .await
+}
+
+/// A page, and what undo and redo lead to at its stations.
+#[derive(Debug, sqlx::FromRow)]
+pub(crate) struct PageWithTrails {
+    #[sqlx(flatten)]
+    pub(crate) page: PageRow,
+    pub(crate) trails: Json<Vec<TrailRow>>,
+}
+
+/// One of a team's, without its layout, with the last eight steps each way that lead from it at each station.
+pub(crate) async fn find_with_trails(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<PageWithTrails>> {
+    let sql = page!(
+        ("NULL::jsonb AS layout, ", trail_rows!(), " AS trails"),
+        "AND p.id = $3"
+    );
+    sqlx::query_as(sql)
         .bind(team)
         .bind(FIT_ENGINE)
         .bind(id)

@@ -2,6 +2,7 @@
 //! whole plan too. Undo and redo are revisions like any other; each station knows which changes they lead to.
 
 use metrosk_core::plan::{self, Change, brought_up, fit_digest};
+use serde::Deserialize;
 use serde_json::Value;
 use sqlx::{PgConnection, PgExecutor};
 use std::collections::BTreeMap;
@@ -12,8 +13,6 @@ use uuid::Uuid;
 const WHOLE_EVERY: i32 = 25;
 /// So many steps back are known to a station; what lies further back is in the history.
 const MOST_STEPS: usize = 500;
-/// So many of them, each way, are told with a page.
-const STEPS_TOLD: i32 = 8;
 
 /// A revision without its plan.
 #[derive(Debug, sqlx::FromRow)]
@@ -260,9 +259,9 @@ pub(crate) async fn step(
     }))
 }
 
-/// A step of a station's trail, as one query tells it.
-#[derive(sqlx::FromRow)]
-struct TrailRow {
+/// A step of a station's trail, as the query of a page tells it.
+#[derive(Debug, Deserialize)]
+pub(crate) struct TrailRow {
     station: String,
     is_undo: bool,
     revision: i32,
@@ -271,25 +270,27 @@ struct TrailRow {
     inverse: Option<Value>,
 }
 
+/// The steps of all stations of the page `p` that are told with it, as JSON: a scalar of its query.
+macro_rules! trail_rows {
+    () => {
+        "(SELECT coalesce(jsonb_agg(to_jsonb(steps) ORDER BY steps.place), '[]') FROM ( \
+             SELECT s.station, t.is_undo, t.place, tr.revision, tr.step, tr.patch, tr.inverse FROM page_stations s CROSS JOIN LATERAL ( \
+                 SELECT true AS is_undo, id, place FROM unnest(s.undo[cardinality(s.undo) - 7 :]) WITH ORDINALITY AS u (id, place) \
+                 UNION ALL \
+                 SELECT false, id, place FROM unnest(s.redo[cardinality(s.redo) - 7 :]) WITH ORDINALITY AS u (id, place)) t \
+             JOIN page_revisions tr ON tr.page_id = s.page_id AND tr.revision = t.id \
+             WHERE s.team_id = p.team_id AND s.page_id = p.id) steps)"
+    };
+}
+pub(crate) use trail_rows;
+
 /// What undo and redo lead to at each station of a page, as far as is told.
 pub(crate) async fn trails(
     db: &mut PgConnection,
     team: Uuid,
     page: Uuid,
+    rows: Vec<TrailRow>,
 ) -> sqlx::Result<BTreeMap<String, Trail>> {
-    let rows: Vec<TrailRow> = sqlx::query_as(
-        "SELECT s.station, t.is_undo, r.revision, r.step, r.patch, r.inverse FROM page_stations s CROSS JOIN LATERAL ( \
-             SELECT true AS is_undo, id, place FROM unnest(s.undo[cardinality(s.undo) - $3 + 1 :]) WITH ORDINALITY AS u (id, place) \
-             UNION ALL \
-             SELECT false, id, place FROM unnest(s.redo[cardinality(s.redo) - $3 + 1 :]) WITH ORDINALITY AS u (id, place)) t \
-         JOIN page_revisions r ON r.page_id = s.page_id AND r.revision = t.id \
-         WHERE s.team_id = $1 AND s.page_id = $2 ORDER BY s.station, t.is_undo, t.place",
-    )
-    .bind(team)
-    .bind(page)
-    .bind(STEPS_TOLD)
-    .fetch_all(&mut *db)
-    .await?;
     let mut found: BTreeMap<String, Trail> = BTreeMap::new();
     for row in rows {
         let known = row.patch.zip(row.inverse).map(|(patch, inverse)| StepRow {
@@ -298,16 +299,16 @@ pub(crate) async fn trails(
             patch,
             inverse,
         });
-        let step_row = match known {
+        let told = match known {
             Some(known) => Some(known),
             // Earlier revisions have whole plans only.
             None => step(&mut *db, team, page, row.revision).await?,
         };
         let trail = found.entry(row.station).or_default();
         if row.is_undo {
-            trail.undo.extend(step_row);
+            trail.undo.extend(told);
         } else {
-            trail.redo.extend(step_row);
+            trail.redo.extend(told);
         }
     }
     Ok(found)

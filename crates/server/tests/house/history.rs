@@ -85,7 +85,7 @@ async fn undo_and_redo_walk_the_history_and_take_nothing_away() {
             &now["reason"]
         ),
         (
-            &json!("settled"),
+            &json!("Fit settled"),
             &json!("4 photos"),
             &json!("undone: 4 photos")
         )

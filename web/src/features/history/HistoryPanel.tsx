@@ -3,6 +3,7 @@ import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, fieldError, type PlanDoc, type RevisionView } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
+import { stationOf } from "@/features/stations/registry";
 import { Ask } from "@/shared/ui/Ask";
 import { Failed } from "@/shared/ui/Failed";
 import { Sentence } from "@/shared/ui/Length";
@@ -121,7 +122,8 @@ function Revisions({ pageId, revision, onClose, returnTo }: Omit<Props, "open">)
             </div>
             <div className="mt-1 ml-10 flex flex-wrap items-center gap-2 text-[13px]">
               <span className="text-second">
-                {r.author}, {new Date(r.made_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}
+                {r.author} at {stationOf(r.station)?.label ?? r.station},{" "}
+                {new Date(r.made_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}
               </span>
               {mayChange && (
                 <button type="button" className="link" onClick={() => setNaming(r)}>

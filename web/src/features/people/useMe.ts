@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type Query, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type MeView } from "@/api/client";
 import { setCurrentTeam } from "@/api/team";
 
@@ -17,7 +17,10 @@ export function useBecome(): (me: MeView) => void {
   const queries = useQueryClient();
   return (me) => {
     setCurrentTeam(me.team?.id);
-    queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" });
     queries.setQueryData(["me"], me);
+    // What is on screen is asked for anew, as her; the rest goes.
+    const ofBefore = { predicate: (q: Query) => q.queryKey[0] !== "me" };
+    queries.removeQueries({ ...ofBefore, type: "inactive" });
+    queries.resetQueries(ofBefore);
   };
 }

@@ -1,7 +1,7 @@
 import type { FitDoc, LinkDoc, ReadingView, SketchDoc } from "@/api/client";
 import { Length, Sentence } from "@/shared/ui/Length";
 import { AddReading } from "./AddReading";
-import { heeds, switched, unadded } from "./holds";
+import { holdsTo, switched, unadded } from "./holds";
 import { unitOf } from "./model";
 import { NearLines } from "./NearLines";
 
@@ -96,7 +96,7 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
     { title: "Off the page", items: reading.bleeding.map((b) => ({ key: b, node: <Sentence text={b} /> })) },
   ];
   const own = fit?.readings?.on ?? [];
-  const held = (i: Item) => !fit || !i.link || heeds(fit, i.link);
+  const held = (i: Item) => !fit || !i.link || holdsTo(fit, i.link);
   return (
     <>
       {onSketch && <NearLines near={reading.near} sketch={sketch} unit={unit} onChange={onSketch} />}
@@ -165,7 +165,7 @@ type SwitchProps = {
 };
 
 function Switch({ fit, link, onFit, children }: SwitchProps) {
-  const on = heeds(fit, link);
+  const on = holdsTo(fit, link);
   return (
     <label className="flex items-baseline gap-2">
       <input

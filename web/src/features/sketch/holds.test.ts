@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { FitDoc, LinkDoc } from "@/api/client";
-import { added, heeds, holdsFor, keepOf, switched, unadded, withKeep } from "./holds";
+import { added, holdsFor, holdsTo, keepOf, switched, unadded, withKeep } from "./holds";
 
 const box = { x: 0, y: 0, w: 1, h: 1 };
 const fit = {
@@ -19,8 +19,8 @@ const line: LinkDoc = { what: "line", along: "left", blocks: ["p1", "p2", "t1"] 
 describe("what a page holds to", () => {
   test("a reading is switched off and on again, in whatever order its blocks are named", () => {
     const off = switched(fit, line);
-    expect(heeds(off, { ...line, blocks: ["t1", "p2", "p1"] })).toBe(false);
-    expect(heeds(off, { ...line, along: "right" })).toBe(true);
+    expect(holdsTo(off, { ...line, blocks: ["t1", "p2", "p1"] })).toBe(false);
+    expect(holdsTo(off, { ...line, along: "right" })).toBe(true);
     expect(switched(off, line)).toEqual(fit);
   });
   test("a reading of her own is added once and taken away", () => {

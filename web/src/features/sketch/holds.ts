@@ -13,7 +13,7 @@ function same(a: LinkDoc, b: LinkDoc): boolean {
 }
 
 /** Whether a reading is held to. */
-export function heeds(fit: FitDoc, link: LinkDoc): boolean {
+export function holdsTo(fit: FitDoc, link: LinkDoc): boolean {
   return !(fit.readings?.off ?? []).some((l) => same(l, link));
 }
 

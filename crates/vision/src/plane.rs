@@ -155,7 +155,11 @@ fn running_max(line: &[f32], to: &mut [f32], r: usize) {
             *slot = most;
         }
         most = f32::NEG_INFINITY;
-        for (i, slot) in suffix_max[start..start + block].iter_mut().enumerate().rev() {
+        for (i, slot) in suffix_max[start..start + block]
+            .iter_mut()
+            .enumerate()
+            .rev()
+        {
             most = most.max(at(start + i));
             *slot = most;
         }

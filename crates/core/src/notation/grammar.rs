@@ -100,7 +100,9 @@ pub(super) fn lines(text: &str) -> Result<Lines<'_>, Vec<WordError>> {
         if !content.trim().is_empty() {
             match grammar.parse(content).into_result() {
                 Ok(line) => found.push(shifted(line, start)),
-                Err(faults) => errors.extend(faults.first().map(|f| word_error(text, content, start, f))),
+                Err(faults) => {
+                    errors.extend(faults.first().map(|f| word_error(text, content, start, f)))
+                }
             }
         }
         start += whole.len();

@@ -189,10 +189,10 @@ pub(crate) async fn end(
     Ok(())
 }
 
-/// Puts a job back for whichever server takes it next: this one goes down, or could not do it at this moment.
+/// Puts a job back for whichever server takes it next: this one goes down. That it was begun here counts for nothing.
 pub(crate) async fn give_back(db: &mut PgConnection, id: Uuid, lease: Uuid) -> sqlx::Result<()> {
     let done = sqlx::query(
-        "UPDATE jobs SET state = 'waiting', lease = NULL, lease_until = NULL, progress = NULL WHERE id = $1 AND lease = $2 AND state = 'running'",
+        "UPDATE jobs SET state = 'waiting', lease = NULL, lease_until = NULL, progress = NULL, tries = tries - 1 WHERE id = $1 AND lease = $2 AND state = 'running'",
     )
     .bind(id)
     .bind(lease)

@@ -48,27 +48,22 @@ pub(super) async fn perform(app: &App, running: &Running, input: &Value) -> Resu
         return Ok(Value::Null);
     };
     let digest = fit_digest(&brought_up(&page.plan));
-    let (layout, clash) = if pages::is_known(&app.pool, &digest).await? {
-        (None, None)
+    let made = if pages::is_known(&app.pool, &digest).await? {
+        None
     } else {
-        match fitted(&app.compute, running.team, page.plan).await {
+        Some(match fitted(&app.compute, running.team, page.plan).await {
             Ok(Ok(proposal)) => (Some(proposal.layout.to_json()), None),
             Ok(Err(clash)) => (None, Some(clash)),
             // What takes too long once does so again: it is not tried with every look at the table.
             Err(Failure::TooLong(_)) => (None, Some("It takes too long to fit.".to_owned())),
             Err(failure) => return Err(failure),
-        }
+        })
     };
     let mut tx = app.pool.begin().await?;
-    pages::keep_layout(
-        &mut tx,
-        page.id,
-        page.revision,
-        &digest,
-        layout.as_ref(),
-        clash.as_deref(),
-    )
-    .await?;
+    if let Some((layout, clash)) = made {
+        pages::keep_layout(&mut *tx, &digest, layout.as_ref(), clash.as_deref()).await?;
+    }
+    pages::note_digest(&mut *tx, page.id, page.revision, &digest).await?;
     let known = NewEvent::of(events::LAYOUT, page.id, page.revision, "");
     events::tell(&mut *tx, running.team, known).await?;
     tx.commit().await?;

@@ -88,7 +88,7 @@ impl<'a> Writing<'a> {
             newest,
             stations,
         };
-        if (1..=page.newest.revision).contains(&from) && from < i32::MAX {
+        if (1..=page.newest.revision).contains(&from) {
             Ok(page)
         } else {
             Err(page.stale().await?)

@@ -296,11 +296,9 @@ pub(crate) async fn insert(
     Ok(id)
 }
 
-/// Keeps what the plans of a digest come to. Where a page's own digest was not known yet, it is now.
+/// Keeps what the plans of a digest come to: a layout, or why there is none.
 pub(crate) async fn keep_layout(
-    db: &mut PgConnection,
-    page: Uuid,
-    revision: i32,
+    db: impl PgExecutor<'_>,
     digest: &Digest,
     layout: Option<&Value>,
     clash: Option<&str>,
@@ -310,8 +308,18 @@ pub(crate) async fn keep_layout(
         .bind(FIT_ENGINE)
         .bind(layout)
         .bind(clash)
-        .execute(&mut *db)
+        .execute(db)
         .await?;
+    Ok(())
+}
+
+/// Notes a page's digest where it was not known yet: pages of an earlier version have none.
+pub(crate) async fn note_digest(
+    db: impl PgExecutor<'_>,
+    page: Uuid,
+    revision: i32,
+    digest: &Digest,
+) -> sqlx::Result<()> {
     sqlx::query("UPDATE pages SET fit_digest = $3 WHERE id = $1 AND revision = $2 AND fit_digest IS DISTINCT FROM $3")
         .bind(page)
         .bind(revision)

@@ -15,5 +15,6 @@ mod nothing_lost;
 mod people;
 mod pictures;
 mod safety;
+mod stations;
 mod support;
 mod teams_apart;

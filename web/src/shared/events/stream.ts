@@ -29,11 +29,7 @@ export function keepStream(team: string): () => void {
   const stop = new AbortController();
   let last: number | undefined;
   const heard = (told: Told) => {
-    if (told.kind === "changed") {
-      // Some of what was told is told once more after a break.
-      if (last !== undefined && told.id <= last - REPEATED) return;
-      last = Math.max(last ?? 0, told.id);
-    }
+    if (told.kind === "changed") last = Math.max(last ?? 0, told.id);
     say(told);
   };
   channel.onmessage = (message: MessageEvent<Told>) => heard(message.data);
@@ -54,9 +50,6 @@ export function keepStream(team: string): () => void {
     channel.close();
   };
 }
-
-/** The server tells so many events once more: what comes from further back is no news. */
-const REPEATED = 1_000;
 
 /** Listens to the server's own stream until it is told to stop. */
 function listen(

@@ -12,7 +12,8 @@ pub(crate) use sessions::{LASTS as SESSION_LASTS, Sessions, prolong};
 pub(crate) use throttle::Throttle;
 pub(crate) use tokens::{hash, new_token};
 
-use crate::store::people::{self, PersonRow};
+use crate::features::people::store::people;
+use crate::features::people::store::people::PersonRow;
 use axum_login::{AuthUser, AuthnBackend, UserId};
 use serde::{Deserialize, Serialize};
 use sqlx::PgPool;

@@ -5,7 +5,7 @@
 //! lasts (sessions, throttles, keys of writes) or can be made again (layouts) is left out: after a restore people sign in anew.
 
 use crate::App;
-use crate::routes::pictures::earlier_lift;
+use crate::features::pictures::routes::earlier_lift;
 use crate::state::MIGRATOR;
 use anyhow::{Context, bail, ensure};
 use futures_util::StreamExt;

@@ -2,8 +2,8 @@
 
 use crate::App;
 use crate::auth::{hash, new_token};
-use crate::store::links::{self, NewLink};
-use crate::store::people;
+use crate::features::people::store::links::NewLink;
+use crate::features::people::store::{links, people};
 use time::{Duration, OffsetDateTime};
 
 /// How long the link works; every start of a server without people makes a new one.

@@ -1,7 +1,7 @@
 //! One pool for all that computes: fits, readings, pictures, lines by number. So many at once, teams in turn, a place taken before a
 //! body is read, and nothing goes on when nobody waits for it any more.
 
-use crate::error::Failure;
+use crate::http::error::Failure;
 use metrosk_core::Cancel;
 use std::collections::{HashMap, VecDeque};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};

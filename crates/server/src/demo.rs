@@ -1,9 +1,11 @@
 //! Loads the demo into a database that has none yet.
 
 use crate::App;
-use crate::routes::pictures::{Prepared, keep, prepared};
-use crate::store::revisions::{self, NewRevision};
-use crate::store::{pages, people, sketches, teams};
+use crate::features::history::store::{self as revisions, NewRevision};
+use crate::features::pages::store as pages;
+use crate::features::people::store::{people, teams};
+use crate::features::pictures::routes::{Prepared, keep, prepared};
+use crate::features::sketches::store as sketches;
 use anyhow::Context;
 use metrosk_core::plan::Station;
 use sqlx::PgTransaction;

@@ -1,10 +1,15 @@
 //! The routes of the API, its description, and what surrounds them.
 
 use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
-use crate::layers;
-use crate::routes::{
-    events, exports, fit, history, jobs, links, notation, pages, pictures, session, sketches, team,
-};
+use crate::features::events::routes as events;
+use crate::features::history::routes as history;
+use crate::features::jobs::routes as jobs;
+use crate::features::layouts::routes::{self as fit, exports};
+use crate::features::pages::routes as pages;
+use crate::features::people::routes::{links, session, team};
+use crate::features::pictures::routes as pictures;
+use crate::features::sketches::routes::{self as sketches, notation};
+use crate::http::layers;
 use crate::state::{App, LARGEST_DOCUMENT, LARGEST_FILE};
 use axum::Router;
 use axum::body::Bytes;
@@ -30,17 +35,20 @@ fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Description::openapi())
         .merge(people())
         .routes(routes!(sketches::list, sketches::add))
-        .routes(routes!(sketches::export))
+        .routes(routes!(sketches::files::export))
         .routes(routes!(sketches::show, sketches::change))
-        .routes(routes!(sketches::document, sketches::rewrite))
+        .routes(routes!(
+            sketches::files::document,
+            sketches::revisions::rewrite
+        ))
         .routes(routes!(notation::as_numbers))
         .routes(routes!(notation::read_numbers))
         .routes(routes!(notation::write_numbers))
         .routes(routes!(notation::agree))
         .routes(routes!(sketches::pages_of))
-        .routes(routes!(sketches::copy))
-        .routes(routes!(sketches::revisions))
-        .routes(routes!(sketches::revision))
+        .routes(routes!(sketches::copies::copy))
+        .routes(routes!(sketches::revisions::revisions))
+        .routes(routes!(sketches::revisions::revision))
         .routes(routes!(pages::list, pages::start))
         .routes(routes!(pages::show, pages::change))
         .routes(routes!(pages::details))
@@ -49,9 +57,13 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(history::undo))
         .routes(routes!(history::redo))
         .routes(routes!(history::return_to))
-        .routes(routes!(history::history))
-        .routes(routes!(history::one))
-        .routes(routes!(history::versions, history::name, history::unname))
+        .routes(routes!(history::listing::history))
+        .routes(routes!(history::listing::one))
+        .routes(routes!(
+            history::versions::versions,
+            history::versions::name,
+            history::versions::unname
+        ))
         .routes(routes!(exports::layout))
         .routes(routes!(exports::drawing))
         .routes(routes!(exports::pdf))
@@ -68,7 +80,7 @@ fn api() -> OpenApiRouter<App> {
 /// What takes files, or works on them.
 fn files() -> OpenApiRouter<App> {
     OpenApiRouter::new()
-        .routes(routes!(sketches::import))
+        .routes(routes!(sketches::files::import))
         .routes(routes!(pictures::limits))
         .routes(routes!(pictures::list, pictures::add))
         .routes(routes!(pictures::show, pictures::delete))

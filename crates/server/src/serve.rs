@@ -1,8 +1,8 @@
 //! Serving: from the first request until a stop, with the chores beside it.
 
-use crate::files;
-use crate::jobs;
-use crate::layers;
+use crate::features::files::content as files;
+use crate::features::jobs::workers as jobs;
+use crate::http::layers;
 use crate::router::router;
 use crate::state::App;
 use std::net::SocketAddr;
@@ -67,16 +67,16 @@ async fn sweep(app: App) {
     let mut hourly = tokio::time::interval(Duration::from_secs(3600));
     loop {
         hourly.tick().await;
-        if let Err(error) = crate::store::sessions::sweep(pool).await {
+        if let Err(error) = crate::features::people::store::sessions::sweep(pool).await {
             tracing::warn!(%error, "old sessions were not swept; tried again in an hour");
         }
         if let Err(failure) = files::sweep(&app, files::UNUSED).await {
             tracing::warn!(error = %failure, "unused files were not swept; tried again in an hour");
         }
-        if let Err(error) = crate::store::jobs::sweep(pool).await {
+        if let Err(error) = crate::features::jobs::store::sweep(pool).await {
             tracing::warn!(%error, "old jobs were not swept; tried again in an hour");
         }
-        if let Err(error) = crate::store::pages::sweep_layouts(pool).await {
+        if let Err(error) = crate::features::pages::store::sweep_layouts(pool).await {
             tracing::warn!(%error, "old layouts were not swept; tried again in an hour");
         }
     }

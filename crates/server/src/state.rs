@@ -2,7 +2,7 @@
 
 use crate::auth::Passwords;
 use crate::compute::Compute;
-use crate::events::Events;
+use crate::features::events::hub::Events;
 use crate::objects::Objects;
 use crate::settings::Settings;
 use anyhow::Context;

@@ -1,9 +1,10 @@
 //! What a route requires of who asks, as extractors: a person, a member of any role, one who may change things, a lead.
 
-use super::Auth;
-use crate::error::Failure;
+use crate::auth::Auth;
+use crate::features::people::store::people;
+use crate::features::people::store::people::{PersonRow, TeamRow};
+use crate::http::error::Failure;
 use crate::state::App;
-use crate::store::people::{self, PersonRow, TeamRow};
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use uuid::Uuid;

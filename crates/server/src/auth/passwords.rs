@@ -1,6 +1,6 @@
 //! Passwords, hashed with argon2id at its recommended cost.
 
-use crate::error::Failure;
+use crate::http::error::Failure;
 use argon2::Argon2;
 use argon2::password_hash::phc::PasswordHash;
 use argon2::password_hash::{PasswordHasher, PasswordVerifier};

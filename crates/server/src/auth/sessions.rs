@@ -1,7 +1,7 @@
 //! Sessions kept in PostgreSQL, so that several servers on one database know them.
 
-use super::tokens::hash;
-use crate::store::sessions;
+use crate::auth::tokens::hash;
+use crate::features::people::store::sessions;
 use async_trait::async_trait;
 use axum::extract::Request;
 use axum::middleware::Next;

@@ -1,8 +1,8 @@
 //! Slows down guesses: so many failures of an account, and so many from an address, and no more are looked at for a while.
 
-use super::tokens::hash;
-use crate::error::Failure;
-use crate::store::sessions;
+use crate::auth::tokens::hash;
+use crate::features::people::store::sessions;
+use crate::http::error::Failure;
 use sqlx::PgPool;
 
 /// How far back failures count, in seconds.

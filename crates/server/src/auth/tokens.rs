@@ -10,11 +10,11 @@ pub(crate) fn hash(text: &str) -> Vec<u8> {
 }
 
 /// A new token: 160 random bits, as 40 characters.
-pub(crate) fn new_token() -> Result<String, crate::error::Failure> {
+pub(crate) fn new_token() -> Result<String, crate::http::error::Failure> {
     let mut bytes = [0_u8; 20];
     OsRng
         .try_fill_bytes(&mut bytes)
-        .map_err(|e| crate::error::Failure::Internal(format!("no random numbers: {e}")))?;
+        .map_err(|e| crate::http::error::Failure::Internal(format!("no random numbers: {e}")))?;
     Ok(bytes.iter().map(|b| format!("{b:02x}")).collect())
 }
 

@@ -1,0 +1,127 @@
+//! Plans in sections, as shapes.
+
+use crate::documents::requests::{
+    FoldChoiceDoc, PhotosDoc, PinDoc, ReadingsDoc, SlackDoc, SlotChoiceDoc, TargetDoc,
+};
+use crate::documents::sketches::SketchDoc;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// A page's plan: everything decided so far, a section a station.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PlanDoc {
+    /// `metrosk-plan/2`
+    pub(crate) format: String,
+    /// `in` or `mm`: the unit of the sections' lengths.
+    pub(crate) unit: String,
+    /// What is asked.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) call: Option<SectionDoc>,
+    /// The sketch, how it stands, and what of it is held.
+    pub(crate) sketch: SketchSectionDoc,
+    /// Which photos.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) photos: Option<PhotosSectionDoc>,
+    /// The page, and where everything goes.
+    pub(crate) fit: FitSectionDoc,
+    /// Which paper for which piece.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) papers: Option<SectionDoc>,
+    /// What is cut from which sheet.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) cut: Option<SectionDoc>,
+    /// The title and the writing.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) words: Option<SectionDoc>,
+    /// Where the clusters sit.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) clusters: Option<SectionDoc>,
+    /// The order of making.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) build: Option<SectionDoc>,
+    /// What was done.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) log: Option<SectionDoc>,
+}
+
+/// What a maker said of a station; the decisions of stations that are not built yet.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SectionDoc {
+    /// `settled` or `needs-a-look`; open where it is left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) mark: Option<String>,
+    /// Digests of what it was settled on.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) grounds: Option<BTreeMap<String, String>>,
+}
+
+/// The sketch, how it stands, and what of it is held.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SketchSectionDoc {
+    /// The mark, and what it was settled on.
+    #[serde(flatten)]
+    pub(crate) section: SectionDoc,
+    /// The sketch.
+    pub(crate) sketch: SketchDoc,
+    /// 0, 90, 180 or 270.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) turn: Option<u32>,
+    /// `none`, `across` or `down`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) flip: Option<String>,
+    /// The keep-list: a block's id to `place`, `size`, `both` or `free`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) keep: Option<BTreeMap<String, String>>,
+    /// Readings of the sketch that are switched off or added.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) readings: Option<ReadingsDoc>,
+}
+
+/// Which photos.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PhotosSectionDoc {
+    /// The mark, and what it was settled on.
+    #[serde(flatten)]
+    pub(crate) section: SectionDoc,
+    /// So many, or these prints.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) photos: Option<PhotosDoc>,
+    /// `trim` or `whole`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) photo_rule: Option<String>,
+}
+
+/// The page, and where everything goes.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct FitSectionDoc {
+    /// The mark, and what it was settled on.
+    #[serde(flatten)]
+    pub(crate) section: SectionDoc,
+    /// The page or spread.
+    pub(crate) target: TargetDoc,
+    /// `auto` or an approach.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) approach: Option<String>,
+    /// The ruler step.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) snap: Option<f64>,
+    /// What is held.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) pins: Option<Vec<PinDoc>>,
+    /// Kinds that may be cut at the fold.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) across_fold: Option<Vec<String>>,
+    /// What she chose for single photo slots.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) slots: Option<Vec<SlotChoiceDoc>>,
+    /// What becomes of single blocks that would stand on the fold.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) at_fold: Option<Vec<FoldChoiceDoc>>,
+    /// Where leftover room goes.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) slack: Option<SlackDoc>,
+    /// `balance`, `positions` or `proportions`: what counts more on a page of another shape.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) emphasis: Option<String>,
+}

@@ -1,0 +1,12 @@
+//! The server by feature: what it routes, the rows it keeps (`store`: SQL and nothing else, every query of a team's things bound to the
+//! team), and what crosses the wire (`views`).
+
+pub(crate) mod events;
+pub(crate) mod files;
+pub(crate) mod history;
+pub(crate) mod jobs;
+pub(crate) mod layouts;
+pub(crate) mod pages;
+pub(crate) mod people;
+pub(crate) mod pictures;
+pub(crate) mod sketches;

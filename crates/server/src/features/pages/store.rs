@@ -1,0 +1,350 @@
+//! Pages in the making.
+
+use crate::features::history::store::{self as revisions, NewRevision, TrailRow, trail_rows};
+use metrosk_core::plan::{Change, Digest, FIT_ENGINE, Station};
+use serde_json::{Value, json};
+use sqlx::types::Json;
+use sqlx::{PgConnection, PgExecutor};
+use time::{Date, OffsetDateTime};
+use uuid::Uuid;
+
+/// A page with its newest plan, and what that comes to where it is known.
+#[derive(Debug, Clone, sqlx::FromRow)]
+pub(crate) struct PageRow {
+    pub(crate) id: Uuid,
+    pub(crate) sketch_id: Option<Uuid>,
+    pub(crate) name: String,
+    pub(crate) due: Option<Date>,
+    pub(crate) finished_at: Option<OffsetDateTime>,
+    pub(crate) archived_at: Option<OffsetDateTime>,
+    pub(crate) changed_at: OffsetDateTime,
+    /// The newest revision of its name, dates and the like.
+    pub(crate) details_revision: i32,
+    pub(crate) revision: i32,
+    pub(crate) plan: Value,
+    pub(crate) author: String,
+    pub(crate) reason: String,
+    /// Whether the newest plan's layout, or why there is none, is known.
+    pub(crate) known: bool,
+    pub(crate) layout: Option<Value>,
+    pub(crate) clash: Option<String>,
+}
+
+macro_rules! page {
+    ($which:literal) => {
+        page!(("l.layout"), $which)
+    };
+    (($($columns:expr),+), $which:literal) => {
+        concat!(
+            "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, p.plan, ",
+            "r.author, r.reason, l.digest IS NOT NULL AS known, l.clash, ",
+            $($columns,)+
+            " FROM pages p JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
+            "LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $2 WHERE p.team_id = $1 ",
+            $which
+        )
+    };
+}
+
+/// Which pages are asked for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Shelf {
+    /// Being made, by due date.
+    Making,
+    /// Finished, newest first.
+    Finished,
+    /// Put away, newest first.
+    Archived,
+}
+
+/// A team's pages of one shelf, so many from an offset.
+pub(crate) async fn list(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    shelf: Shelf,
+    most: i64,
+    from: i64,
+) -> sqlx::Result<Vec<PageRow>> {
+    let sql = match shelf {
+        Shelf::Making => {
+            page!(
+                "AND p.archived_at IS NULL AND p.finished_at IS NULL ORDER BY p.due NULLS LAST, p.changed_at DESC, p.id LIMIT $3 OFFSET $4"
+            )
+        }
+        Shelf::Finished => page!(
+            "AND p.archived_at IS NULL AND p.finished_at IS NOT NULL ORDER BY p.finished_at DESC, p.id LIMIT $3 OFFSET $4"
+        ),
+        Shelf::Archived => page!(
+            "AND p.archived_at IS NOT NULL ORDER BY p.archived_at DESC, p.id LIMIT $3 OFFSET $4"
+        ),
+    };
+    sqlx::query_as(sql)
+        .bind(team)
+        .bind(FIT_ENGINE)
+        .bind(most)
+        .bind(from)
+        .fetch_all(db)
+        .await
+}
+
+/// The pages made from a sketch of the team's, newest first.
+pub(crate) async fn of_sketch(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    sketch: Uuid,
+) -> sqlx::Result<Vec<PageRow>> {
+    sqlx::query_as(page!(
+        "AND p.sketch_id = $3 ORDER BY p.changed_at DESC, p.id"
+    ))
+    .bind(team)
+    .bind(FIT_ENGINE)
+    .bind(sketch)
+    .fetch_all(db)
+    .await
+}
+
+/// One of a team's, without its layout.
+pub(crate) async fn find(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<PageRow>> {
+    sqlx::query_as(page!(("NULL::jsonb AS layout"), "AND p.id = $3"))
+        .bind(team)
+        .bind(FIT_ENGINE)
+        .bind(id)
+        .fetch_optional(db)
+        .await
+}
+
+/// A page, and what undo and redo lead to at its stations.
+#[derive(Debug, sqlx::FromRow)]
+pub(crate) struct PageWithTrails {
+    #[sqlx(flatten)]
+    pub(crate) page: PageRow,
+    pub(crate) trails: Json<Vec<TrailRow>>,
+}
+
+/// One of a team's, without its layout, with the last eight steps each way that lead from it at each station.
+pub(crate) async fn find_with_trails(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<Option<PageWithTrails>> {
+    let sql = page!(
+        ("NULL::jsonb AS layout, ", trail_rows!(), " AS trails"),
+        "AND p.id = $3"
+    );
+    sqlx::query_as(sql)
+        .bind(team)
+        .bind(FIT_ENGINE)
+        .bind(id)
+        .fetch_optional(db)
+        .await
+}
+
+/// What of a page is no plan.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Details<'a> {
+    pub(crate) name: &'a str,
+    pub(crate) due: Option<Date>,
+    pub(crate) finished: bool,
+    pub(crate) archived: bool,
+}
+
+/// Moves a page's details on from a revision, if that is still their newest.
+pub(crate) async fn change_details(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+    from: i32,
+    details: Details<'_>,
+    author: &str,
+) -> sqlx::Result<bool> {
+    let moved = sqlx::query(
+        "UPDATE pages SET name = $4, due = $5, changed_at = now(), details_revision = details_revision + 1, \
+         finished_at = CASE WHEN $6 THEN coalesce(finished_at, now()) END, \
+         archived_at = CASE WHEN $7 THEN coalesce(archived_at, now()) END WHERE team_id = $1 AND id = $2 AND details_revision = $3",
+    )
+    .bind(team)
+    .bind(id)
+    .bind(from)
+    .bind(details.name)
+    .bind(details.due)
+    .bind(details.finished)
+    .bind(details.archived)
+    .execute(&mut *db)
+    .await?;
+    if moved.rows_affected() == 0 {
+        return Ok(false);
+    }
+    append_details(db, team, id, from + 1, details, author).await?;
+    Ok(true)
+}
+
+async fn append_details(
+    db: &mut PgConnection,
+    team: Uuid,
+    id: Uuid,
+    revision: i32,
+    details: Details<'_>,
+    author: &str,
+) -> sqlx::Result<()> {
+    sqlx::query(
+        "INSERT INTO page_details (page_id, team_id, revision, name, due, finished, archived, author) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)",
+    )
+    .bind(id)
+    .bind(team)
+    .bind(revision)
+    .bind(details.name)
+    .bind(details.due)
+    .bind(details.finished)
+    .bind(details.archived)
+    .bind(author)
+    .execute(db)
+    .await?;
+    Ok(())
+}
+
+/// A revision of a page's details.
+#[derive(Debug, sqlx::FromRow)]
+pub(crate) struct DetailsRow {
+    pub(crate) revision: i32,
+    pub(crate) name: String,
+    pub(crate) due: Option<Date>,
+    pub(crate) finished: bool,
+    pub(crate) archived: bool,
+    pub(crate) author: String,
+    pub(crate) made_at: OffsetDateTime,
+}
+
+/// What a page was called and when it was due, newest first, so many of them.
+pub(crate) async fn details(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+    most: i64,
+) -> sqlx::Result<Vec<DetailsRow>> {
+    sqlx::query_as(
+        "SELECT revision, name, due, finished, archived, author, made_at FROM page_details WHERE team_id = $1 AND page_id = $2 \
+         ORDER BY revision DESC LIMIT $3",
+    )
+    .bind(team)
+    .bind(id)
+    .bind(most)
+    .fetch_all(db)
+    .await
+}
+
+/// A page to come.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct NewPage<'a> {
+    pub(crate) sketch: Option<Uuid>,
+    pub(crate) name: &'a str,
+    pub(crate) due: Option<Date>,
+    pub(crate) author: &'a str,
+    /// Its first plan, and where that comes from.
+    pub(crate) plan: &'a Value,
+    pub(crate) reason: &'a str,
+}
+
+/// A page with the first revision of its plan.
+pub(crate) async fn insert(
+    db: &mut PgConnection,
+    team: Uuid,
+    page: NewPage<'_>,
+) -> sqlx::Result<Uuid> {
+    let id = Uuid::new_v4();
+    sqlx::query("INSERT INTO pages (id, team_id, sketch_id, name, due, revision, plan, changed_at) VALUES ($1, $2, $3, $4, $5, 1, $6, clock_timestamp())")
+        .bind(id)
+        .bind(team)
+        .bind(page.sketch)
+        .bind(page.name)
+        .bind(page.due)
+        .bind(page.plan)
+        .execute(&mut *db)
+        .await?;
+    let change = Change {
+        plan: page.plan.clone(),
+        patch: json!({}),
+        inverse: json!({}),
+    };
+    let first = NewRevision {
+        revision: 1,
+        station: Station::Sketch.name(),
+        change: &change,
+        author: page.author,
+        reason: page.reason,
+        undo: Vec::new(),
+        redo: Vec::new(),
+    };
+    revisions::append(&mut *db, team, id, first).await?;
+    append_details(
+        db,
+        team,
+        id,
+        1,
+        Details {
+            name: page.name,
+            due: page.due,
+            finished: false,
+            archived: false,
+        },
+        page.author,
+    )
+    .await?;
+    Ok(id)
+}
+
+/// Keeps what the plans of a digest come to: a layout, or why there is none.
+pub(crate) async fn keep_layout(
+    db: impl PgExecutor<'_>,
+    digest: &Digest,
+    layout: Option<&Value>,
+    clash: Option<&str>,
+) -> sqlx::Result<()> {
+    sqlx::query("INSERT INTO layouts (digest, engine, layout, clash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING")
+        .bind(digest.bytes().as_slice())
+        .bind(FIT_ENGINE)
+        .bind(layout)
+        .bind(clash)
+        .execute(db)
+        .await?;
+    Ok(())
+}
+
+/// Notes a page's digest where it was not known yet: pages of an earlier version have none.
+pub(crate) async fn note_digest(
+    db: impl PgExecutor<'_>,
+    page: Uuid,
+    revision: i32,
+    digest: &Digest,
+) -> sqlx::Result<()> {
+    sqlx::query("UPDATE pages SET fit_digest = $3 WHERE id = $1 AND revision = $2 AND fit_digest IS DISTINCT FROM $3")
+        .bind(page)
+        .bind(revision)
+        .bind(digest.bytes().as_slice())
+        .execute(db)
+        .await?;
+    Ok(())
+}
+
+/// Whether the layout of a digest is known.
+pub(crate) async fn is_known(db: impl PgExecutor<'_>, digest: &Digest) -> sqlx::Result<bool> {
+    sqlx::query_scalar("SELECT EXISTS (SELECT FROM layouts WHERE digest = $1 AND engine = $2)")
+        .bind(digest.bytes().as_slice())
+        .bind(FIT_ENGINE)
+        .fetch_one(db)
+        .await
+}
+
+/// Takes away layouts that no page comes to any more.
+pub(crate) async fn sweep_layouts(db: impl PgExecutor<'_>) -> sqlx::Result<u64> {
+    let done = sqlx::query(
+        "DELETE FROM layouts l WHERE engine < $1 OR made_at < now() - interval '1 day' AND NOT EXISTS (SELECT FROM pages p WHERE p.fit_digest = l.digest)",
+    )
+    .bind(FIT_ENGINE)
+    .execute(db)
+    .await?;
+    Ok(done.rows_affected())
+}

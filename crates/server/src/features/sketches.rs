@@ -1,0 +1,6 @@
+//! The drawer of sketches.
+
+pub(crate) mod archives;
+pub(crate) mod routes;
+pub(crate) mod store;
+pub(crate) mod views;

@@ -200,7 +200,7 @@ async fn write_files(
     zip: &mut ZipWriter<File>,
 ) -> anyhow::Result<BTreeMap<String, FileFacts>> {
     let mut files = BTreeMap::new();
-    let names: Vec<String> = sqlx::query_scalar("SELECT name FROM files ORDER BY name")
+    let names: Vec<String> = sqlx::query_scalar!("SELECT name FROM files ORDER BY name")
         .fetch_all(&mut **tx)
         .await?;
     for name in names {
@@ -210,7 +210,7 @@ async fn write_files(
         files.insert(name, facts);
     }
     // A page that was lifted before lifts had ids of their own has no row.
-    let pictures: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM pictures ORDER BY id")
+    let pictures: Vec<Uuid> = sqlx::query_scalar!("SELECT id FROM pictures ORDER BY id")
         .fetch_all(&mut **tx)
         .await?;
     for name in pictures.into_iter().map(earlier_lift) {
@@ -308,7 +308,7 @@ async fn fill(
     written: &mut Vec<String>,
 ) -> anyhow::Result<Counts> {
     // A server that has been started shows a link for its first lead and nothing else.
-    sqlx::query("DELETE FROM links WHERE team_id IS NULL AND used_at IS NULL")
+    sqlx::query!("DELETE FROM links WHERE team_id IS NULL AND used_at IS NULL")
         .execute(&mut **tx)
         .await?;
     let tables: Vec<&str> = TABLES

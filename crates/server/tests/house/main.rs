@@ -14,6 +14,7 @@ mod jobs;
 mod nothing_lost;
 mod people;
 mod pictures;
+mod queries;
 mod safety;
 mod stations;
 mod support;

@@ -18,7 +18,7 @@ pub(crate) const SKETCH: &str = "sketch";
 pub(crate) const JOB: &str = "job";
 
 /// A notice.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, sqlx::FromRow)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 pub(crate) struct EventRow {
     pub(crate) id: i64,
     pub(crate) team_id: Uuid,
@@ -63,18 +63,18 @@ pub(crate) async fn tell(
     team: Uuid,
     event: NewEvent<'_>,
 ) -> sqlx::Result<()> {
-    sqlx::query(
+    sqlx::query!(
         "WITH e AS (INSERT INTO events (team_id, what, thing, revision, author, state, progress) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING *) \
          SELECT pg_notify($8, row_to_json(e)::text) FROM e",
+        team,
+        event.what,
+        event.thing,
+        event.revision,
+        event.author,
+        event.state,
+        event.progress,
+        CHANNEL
     )
-    .bind(team)
-    .bind(event.what)
-    .bind(event.thing)
-    .bind(event.revision)
-    .bind(event.author)
-    .bind(event.state)
-    .bind(event.progress)
-    .bind(CHANNEL)
     .execute(db)
     .await?;
     Ok(())
@@ -91,12 +91,13 @@ pub(crate) async fn since(
     team: Uuid,
     last: i64,
 ) -> sqlx::Result<Vec<EventRow>> {
-    sqlx::query_as(
+    sqlx::query_as!(
+        EventRow,
         "SELECT id, team_id, what, thing, revision, author, state, progress FROM events WHERE team_id = $1 AND id > $2 ORDER BY id LIMIT $3",
+        team,
+        last.saturating_sub(SLACK),
+        MOST
     )
-    .bind(team)
-    .bind(last.saturating_sub(SLACK))
-    .bind(MOST)
     .fetch_all(db)
     .await
 }

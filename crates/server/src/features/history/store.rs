@@ -15,7 +15,7 @@ const WHOLE_EVERY: i32 = 25;
 const MOST_STEPS: usize = 500;
 
 /// A revision without its plan.
-#[derive(Debug, sqlx::FromRow)]
+#[derive(Debug)]
 pub(crate) struct RevisionRow {
     pub(crate) revision: i32,
     pub(crate) station: String,
@@ -34,7 +34,7 @@ pub(crate) struct Newest {
 }
 
 /// A station of a page, as writes left it.
-#[derive(Debug, Clone, Default, sqlx::FromRow)]
+#[derive(Debug, Clone, Default)]
 pub(crate) struct StationRow {
     pub(crate) station: String,
     /// The revision that last changed its section.
@@ -84,16 +84,16 @@ pub(crate) async fn lock(
     team: Uuid,
     page: Uuid,
 ) -> sqlx::Result<Option<Newest>> {
-    let row: Option<(i32, Value)> = sqlx::query_as(
+    let row = sqlx::query!(
         "SELECT revision, plan FROM pages WHERE team_id = $1 AND id = $2 FOR UPDATE",
+        team,
+        page
     )
-    .bind(team)
-    .bind(page)
     .fetch_optional(db)
     .await?;
-    Ok(row.map(|(revision, plan)| Newest {
-        revision,
-        plan: brought_up(&plan).into_owned(),
+    Ok(row.map(|row| Newest {
+        revision: row.revision,
+        plan: brought_up(&row.plan).into_owned(),
     }))
 }
 
@@ -103,11 +103,12 @@ pub(crate) async fn stations(
     team: Uuid,
     page: Uuid,
 ) -> sqlx::Result<Vec<StationRow>> {
-    sqlx::query_as(
+    sqlx::query_as!(
+        StationRow,
         "SELECT station, revision, steps_revision, undo, redo FROM page_stations WHERE team_id = $1 AND page_id = $2",
+        team,
+        page
     )
-    .bind(team)
-    .bind(page)
     .fetch_all(db)
     .await
 }
@@ -120,51 +121,59 @@ pub(crate) async fn append(
     new: NewRevision<'_>,
 ) -> sqlx::Result<()> {
     let keeps_whole = new.revision % WHOLE_EVERY == 1;
-    sqlx::query(
+    sqlx::query!(
         "INSERT INTO page_revisions (page_id, team_id, revision, plan, patch, inverse, station, author, reason, step, changed_from) \
          VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $9, nullif($3 - 1, 0))",
+        page,
+        team,
+        new.revision,
+        keeps_whole.then_some(&new.change.plan),
+        &new.change.patch,
+        &new.change.inverse,
+        new.station,
+        new.author,
+        new.reason
     )
-    .bind(page)
-    .bind(team)
-    .bind(new.revision)
-    .bind(keeps_whole.then_some(&new.change.plan))
-    .bind(&new.change.patch)
-    .bind(&new.change.inverse)
-    .bind(new.station)
-    .bind(new.author)
-    .bind(new.reason)
     .execute(&mut *db)
     .await?;
-    sqlx::query("UPDATE pages SET revision = $3, plan = $4, fit_digest = $5, changed_at = clock_timestamp() WHERE team_id = $1 AND id = $2")
-        .bind(team)
-        .bind(page)
-        .bind(new.revision)
-        .bind(&new.change.plan)
-        .bind(fit_digest(&new.change.plan).bytes().as_slice())
-        .execute(&mut *db)
-        .await?;
-    let touched: Vec<&str> = new.change.touches().iter().map(|s| s.name()).collect();
-    sqlx::query(
+    let digest = fit_digest(&new.change.plan);
+    sqlx::query!(
+        "UPDATE pages SET revision = $3, plan = $4, fit_digest = $5, changed_at = clock_timestamp() WHERE team_id = $1 AND id = $2",
+        team,
+        page,
+        new.revision,
+        &new.change.plan,
+        digest.bytes().as_slice()
+    )
+    .execute(&mut *db)
+    .await?;
+    let touched: Vec<String> = new
+        .change
+        .touches()
+        .iter()
+        .map(|s| s.name().to_owned())
+        .collect();
+    sqlx::query!(
         "INSERT INTO page_stations (page_id, team_id, station, revision) SELECT $1, $2, s, $4 FROM unnest($3::text[]) s \
          ON CONFLICT (page_id, station) DO UPDATE SET revision = excluded.revision",
+        page,
+        team,
+        &touched,
+        new.revision
     )
-    .bind(page)
-    .bind(team)
-    .bind(touched)
-    .bind(new.revision)
     .execute(&mut *db)
     .await?;
     let undo = &new.undo[new.undo.len().saturating_sub(MOST_STEPS)..];
-    sqlx::query(
+    sqlx::query!(
         "INSERT INTO page_stations (page_id, team_id, station, steps_revision, undo, redo) VALUES ($1, $2, $3, $4, $5, $6) \
          ON CONFLICT (page_id, station) DO UPDATE SET steps_revision = excluded.steps_revision, undo = excluded.undo, redo = excluded.redo",
+        page,
+        team,
+        new.station,
+        new.revision,
+        undo,
+        &new.redo
     )
-    .bind(page)
-    .bind(team)
-    .bind(new.station)
-    .bind(new.revision)
-    .bind(undo)
-    .bind(&new.redo)
     .execute(db)
     .await?;
     Ok(())
@@ -177,24 +186,25 @@ pub(crate) async fn plan_at(
     page: Uuid,
     revision: i32,
 ) -> sqlx::Result<Option<Value>> {
-    let rows: Vec<(i32, Option<Value>, Option<Value>)> = sqlx::query_as(
+    let rows = sqlx::query!(
         "SELECT revision, plan, patch FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision <= $3 AND revision >= \
          (SELECT max(revision) FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision <= $3 AND plan IS NOT NULL) \
          ORDER BY revision",
+        team,
+        page,
+        revision
     )
-    .bind(team)
-    .bind(page)
-    .bind(revision)
     .fetch_all(db)
     .await?;
-    if rows.last().map(|r| r.0) != Some(revision) {
+    if rows.last().map(|r| r.revision) != Some(revision) {
         return Ok(None);
     }
     let mut rows = rows.into_iter();
-    let whole = rows.next().and_then(|r| r.1).unwrap_or_default();
+    let whole = rows.next().and_then(|r| r.plan).unwrap_or_default();
     let first = brought_up(&whole).into_owned();
-    Ok(Some(rows.fold(first, |plan, (_, _, patch)| {
-        patch.map_or(plan.clone(), |patch| plan::patched(&plan, &patch))
+    Ok(Some(rows.fold(first, |plan, row| {
+        row.patch
+            .map_or(plan.clone(), |patch| plan::patched(&plan, &patch))
     })))
 }
 
@@ -205,12 +215,12 @@ pub(crate) async fn reason(
     page: Uuid,
     revision: i32,
 ) -> sqlx::Result<Option<String>> {
-    sqlx::query_scalar(
+    sqlx::query_scalar!(
         "SELECT reason FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3",
+        team,
+        page,
+        revision
     )
-    .bind(team)
-    .bind(page)
-    .bind(revision)
     .fetch_optional(db)
     .await
 }
@@ -222,19 +232,19 @@ pub(crate) async fn step(
     page: Uuid,
     revision: i32,
 ) -> sqlx::Result<Option<StepRow>> {
-    type Row = (String, Option<i32>, Option<Value>, Option<Value>);
-    let row: Option<Row> = sqlx::query_as(
+    let row = sqlx::query!(
         "SELECT step, changed_from, patch, inverse FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3",
+        team,
+        page,
+        revision
     )
-    .bind(team)
-    .bind(page)
-    .bind(revision)
     .fetch_optional(&mut *db)
     .await?;
-    let Some((reason, changed_from, patch, inverse)) = row else {
+    let Some(row) = row else {
         return Ok(None);
     };
-    if let Some((patch, inverse)) = patch.zip(inverse) {
+    let reason = row.step;
+    if let Some((patch, inverse)) = row.patch.zip(row.inverse) {
         return Ok(Some(StepRow {
             revision,
             reason,
@@ -243,7 +253,7 @@ pub(crate) async fn step(
         }));
     }
     // Earlier revisions have whole plans only.
-    let Some(before) = changed_from else {
+    let Some(before) = row.changed_from else {
         return Ok(None);
     };
     let before = plan_at(&mut *db, team, page, before).await?;
@@ -260,7 +270,7 @@ pub(crate) async fn step(
 }
 
 /// A step of a station's trail, as the query of a page tells it.
-#[derive(Debug, Deserialize)]
+#[derive(Debug, Clone, Deserialize)]
 pub(crate) struct TrailRow {
     station: String,
     is_undo: bool,
@@ -269,20 +279,6 @@ pub(crate) struct TrailRow {
     patch: Option<Value>,
     inverse: Option<Value>,
 }
-
-/// The steps of all stations of the page `p` that are told with it, as JSON: a scalar of its query.
-macro_rules! trail_rows {
-    () => {
-        "(SELECT coalesce(jsonb_agg(to_jsonb(steps) ORDER BY steps.place), '[]') FROM ( \
-             SELECT s.station, t.is_undo, t.place, tr.revision, tr.step, tr.patch, tr.inverse FROM page_stations s CROSS JOIN LATERAL ( \
-                 SELECT true AS is_undo, id, place FROM unnest(s.undo[cardinality(s.undo) - 7 :]) WITH ORDINALITY AS u (id, place) \
-                 UNION ALL \
-                 SELECT false, id, place FROM unnest(s.redo[cardinality(s.redo) - 7 :]) WITH ORDINALITY AS u (id, place)) t \
-             JOIN page_revisions tr ON tr.page_id = s.page_id AND tr.revision = t.id \
-             WHERE s.team_id = p.team_id AND s.page_id = p.id) steps)"
-    };
-}
-pub(crate) use trail_rows;
 
 /// What undo and redo lead to at each station of a page, as far as is told.
 pub(crate) async fn trails(
@@ -322,21 +318,22 @@ pub(crate) async fn list(
     before: i32,
     most: i64,
 ) -> sqlx::Result<Vec<RevisionRow>> {
-    sqlx::query_as(
+    sqlx::query_as!(
+        RevisionRow,
         "SELECT r.revision, r.station, r.author, r.reason, r.made_at, \
-         coalesce((SELECT array_agg(v.name ORDER BY v.made_at) FROM page_versions v WHERE v.page_id = r.page_id AND v.revision = r.revision), '{}') AS names \
+         coalesce((SELECT array_agg(v.name ORDER BY v.made_at) FROM page_versions v WHERE v.page_id = r.page_id AND v.revision = r.revision), '{}') AS \"names!\" \
          FROM page_revisions r WHERE r.team_id = $1 AND r.page_id = $2 AND r.revision < $3 ORDER BY r.revision DESC LIMIT $4",
+        team,
+        page,
+        before,
+        most
     )
-    .bind(team)
-    .bind(page)
-    .bind(before)
-    .bind(most)
     .fetch_all(db)
     .await
 }
 
 /// A named version of a page.
-#[derive(Debug, sqlx::FromRow)]
+#[derive(Debug)]
 pub(crate) struct VersionRow {
     pub(crate) name: String,
     pub(crate) revision: i32,
@@ -350,11 +347,14 @@ pub(crate) async fn versions(
     team: Uuid,
     page: Uuid,
 ) -> sqlx::Result<Vec<VersionRow>> {
-    sqlx::query_as("SELECT name, revision, made_by, made_at FROM page_versions WHERE team_id = $1 AND page_id = $2 ORDER BY made_at DESC, name")
-        .bind(team)
-        .bind(page)
-        .fetch_all(db)
-        .await
+    sqlx::query_as!(
+        VersionRow,
+        "SELECT name, revision, made_by, made_at FROM page_versions WHERE team_id = $1 AND page_id = $2 ORDER BY made_at DESC, name",
+        team,
+        page
+    )
+    .fetch_all(db)
+    .await
 }
 
 /// The revision that a name of a page stands for.
@@ -364,12 +364,12 @@ pub(crate) async fn named(
     page: Uuid,
     name: &str,
 ) -> sqlx::Result<Option<i32>> {
-    sqlx::query_scalar(
+    sqlx::query_scalar!(
         "SELECT revision FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3",
+        team,
+        page,
+        name
     )
-    .bind(team)
-    .bind(page)
-    .bind(name)
     .fetch_optional(db)
     .await
 }
@@ -383,16 +383,16 @@ pub(crate) async fn name(
     name: &str,
     by: &str,
 ) -> sqlx::Result<bool> {
-    let done = sqlx::query(
+    let done = sqlx::query!(
         "INSERT INTO page_versions (page_id, team_id, name, revision, made_by) \
          SELECT page_id, team_id, $4, revision, $5 FROM page_revisions WHERE team_id = $1 AND page_id = $2 AND revision = $3 \
          ON CONFLICT (page_id, name) DO NOTHING",
+        team,
+        page,
+        revision,
+        name,
+        by
     )
-    .bind(team)
-    .bind(page)
-    .bind(revision)
-    .bind(name)
-    .bind(by)
     .execute(db)
     .await?;
     Ok(done.rows_affected() == 1)
@@ -405,12 +405,13 @@ pub(crate) async fn unname(
     page: Uuid,
     name: &str,
 ) -> sqlx::Result<bool> {
-    let done =
-        sqlx::query("DELETE FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3")
-            .bind(team)
-            .bind(page)
-            .bind(name)
-            .execute(db)
-            .await?;
+    let done = sqlx::query!(
+        "DELETE FROM page_versions WHERE team_id = $1 AND page_id = $2 AND name = $3",
+        team,
+        page,
+        name
+    )
+    .execute(db)
+    .await?;
     Ok(done.rows_affected() == 1)
 }

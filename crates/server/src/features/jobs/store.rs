@@ -12,7 +12,7 @@ pub(crate) const LEASE: Duration = Duration::from_secs(15);
 const MOST_TRIES: i32 = 3;
 
 /// A job, as those see it who wait for it.
-#[derive(Debug, Clone, sqlx::FromRow)]
+#[derive(Debug, Clone)]
 pub(crate) struct JobRow {
     pub(crate) id: Uuid,
     pub(crate) kind: String,
@@ -25,7 +25,7 @@ pub(crate) struct JobRow {
 }
 
 /// A job that this server has taken.
-#[derive(Debug, Clone, sqlx::FromRow)]
+#[derive(Debug, Clone)]
 pub(crate) struct Taken {
     pub(crate) id: Uuid,
     pub(crate) team_id: Uuid,
@@ -58,25 +58,25 @@ pub(crate) async fn insert(
     team: Uuid,
     job: NewJob<'_>,
 ) -> sqlx::Result<Uuid> {
-    let made: Option<Uuid> = sqlx::query_scalar(
+    let made: Option<Uuid> = sqlx::query_scalar!(
         "INSERT INTO jobs (id, team_id, kind, key, input, asked_by) VALUES ($1, $2, $3, $4, $5, $6) \
          ON CONFLICT (team_id, kind, key) WHERE key IS NOT NULL AND state IN ('waiting', 'running') DO NOTHING RETURNING id",
+        Uuid::new_v4(),
+        team,
+        job.kind,
+        job.key,
+        job.input,
+        job.asked_by
     )
-    .bind(Uuid::new_v4())
-    .bind(team)
-    .bind(job.kind)
-    .bind(job.key)
-    .bind(job.input)
-    .bind(job.asked_by)
     .fetch_optional(&mut *db)
     .await?;
     let Some(id) = made else {
-        let under_way: Option<Uuid> = sqlx::query_scalar(
+        let under_way: Option<Uuid> = sqlx::query_scalar!(
             "SELECT id FROM jobs WHERE team_id = $1 AND kind = $2 AND key = $3 AND state IN ('waiting', 'running')",
+            team,
+            job.kind,
+            job.key
         )
-        .bind(team)
-        .bind(job.kind)
-        .bind(job.key)
         .fetch_optional(&mut *db)
         .await?;
         // It has ended this very moment: what it came to is there.
@@ -88,11 +88,11 @@ pub(crate) async fn insert(
 
 /// How many of a team's jobs of a kind wait.
 pub(crate) async fn waiting(db: impl PgExecutor<'_>, team: Uuid, kind: &str) -> sqlx::Result<i64> {
-    sqlx::query_scalar(
-        "SELECT count(*) FROM jobs WHERE team_id = $1 AND kind = $2 AND state = 'waiting'",
+    sqlx::query_scalar!(
+        "SELECT count(*) AS \"count!\" FROM jobs WHERE team_id = $1 AND kind = $2 AND state = 'waiting'",
+        team,
+        kind
     )
-    .bind(team)
-    .bind(kind)
     .fetch_one(db)
     .await
 }
@@ -103,11 +103,14 @@ pub(crate) async fn find(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<JobRow>> {
-    sqlx::query_as("SELECT id, kind, state, progress, outcome, problem, told FROM jobs WHERE team_id = $1 AND id = $2")
-        .bind(team)
-        .bind(id)
-        .fetch_optional(db)
-        .await
+    sqlx::query_as!(
+        JobRow,
+        "SELECT id, kind, state, progress, outcome, problem, told FROM jobs WHERE team_id = $1 AND id = $2",
+        team,
+        id
+    )
+    .fetch_optional(db)
+    .await
 }
 
 /// Takes the job of these kinds that has waited longest, or one whose server is gone; none where there is nothing to do.
@@ -116,15 +119,16 @@ pub(crate) async fn take(
     kinds: &[&str],
     lease: Uuid,
 ) -> sqlx::Result<Option<Taken>> {
-    let taken: Option<Taken> = sqlx::query_as(
+    let taken: Option<Taken> = sqlx::query_as!(
+        Taken,
         "UPDATE jobs SET state = 'running', lease = $2, lease_until = now() + $3, tries = tries + 1, progress = NULL WHERE id = ( \
              SELECT id FROM jobs WHERE kind = ANY($1) AND (state = 'waiting' OR state = 'running' AND lease_until < now()) \
              ORDER BY made_at LIMIT 1 FOR UPDATE SKIP LOCKED) \
          RETURNING id, team_id, kind, input, tries",
+        kinds as &[&str],
+        lease,
+        LEASE as Duration
     )
-    .bind(kinds)
-    .bind(lease)
-    .bind(LEASE)
     .fetch_optional(&mut *db)
     .await?;
     if let Some(job) = &taken {
@@ -145,13 +149,13 @@ pub(crate) async fn go_on(
     lease: Uuid,
     progress: Option<&str>,
 ) -> sqlx::Result<bool> {
-    let done = sqlx::query(
+    let done = sqlx::query!(
         "UPDATE jobs SET lease_until = now() + $3, progress = coalesce($4, progress) WHERE id = $1 AND lease = $2 AND state = 'running'",
+        id,
+        lease,
+        LEASE as Duration,
+        progress
     )
-    .bind(id)
-    .bind(lease)
-    .bind(LEASE)
-    .bind(progress)
     .execute(&mut *db)
     .await?;
     let ours = done.rows_affected() == 1;
@@ -172,15 +176,15 @@ pub(crate) async fn end(
         End::Done(outcome) => ("done", Some(outcome), None),
         End::Failed(problem) => ("failed", None, Some(problem)),
     };
-    let done = sqlx::query(
+    let done = sqlx::query!(
         "UPDATE jobs SET state = $3, outcome = $4, problem = $5, ended_at = now(), lease = NULL, lease_until = NULL \
          WHERE id = $1 AND lease = $2 AND state = 'running'",
+        id,
+        lease,
+        state,
+        outcome,
+        problem
     )
-    .bind(id)
-    .bind(lease)
-    .bind(state)
-    .bind(outcome)
-    .bind(problem)
     .execute(&mut *db)
     .await?;
     if done.rows_affected() == 1 {
@@ -191,11 +195,11 @@ pub(crate) async fn end(
 
 /// Puts a job back for whichever server takes it next: this one goes down. That it was begun here counts for nothing.
 pub(crate) async fn give_back(db: &mut PgConnection, id: Uuid, lease: Uuid) -> sqlx::Result<()> {
-    let done = sqlx::query(
+    let done = sqlx::query!(
         "UPDATE jobs SET state = 'waiting', lease = NULL, lease_until = NULL, progress = NULL, tries = tries - 1 WHERE id = $1 AND lease = $2 AND state = 'running'",
+        id,
+        lease
     )
-    .bind(id)
-    .bind(lease)
     .execute(&mut *db)
     .await?;
     if done.rows_affected() == 1 {
@@ -206,12 +210,12 @@ pub(crate) async fn give_back(db: &mut PgConnection, id: Uuid, lease: Uuid) -> s
 
 /// Cancels a team's job that has not ended; whether there was one.
 pub(crate) async fn cancel(db: &mut PgConnection, team: Uuid, id: Uuid) -> sqlx::Result<bool> {
-    let done = sqlx::query(
+    let done = sqlx::query!(
         "UPDATE jobs SET state = 'cancelled', ended_at = now(), lease = NULL, lease_until = NULL \
          WHERE team_id = $1 AND id = $2 AND state IN ('waiting', 'running')",
+        team,
+        id
     )
-    .bind(team)
-    .bind(id)
     .execute(&mut *db)
     .await?;
     let was = done.rows_affected() == 1;
@@ -223,26 +227,26 @@ pub(crate) async fn cancel(db: &mut PgConnection, team: Uuid, id: Uuid) -> sqlx:
 
 /// Tells everybody who listens how a job stands.
 async fn tell(db: &mut PgConnection, id: Uuid) -> sqlx::Result<()> {
-    let (team, told, state, progress): (Uuid, i32, String, Option<String>) = sqlx::query_as(
+    let job = sqlx::query!(
         "UPDATE jobs SET told = told + 1 WHERE id = $1 RETURNING team_id, told, state, progress",
+        id
     )
-    .bind(id)
     .fetch_one(&mut *db)
     .await?;
-    let job = events::NewEvent {
+    let event = events::NewEvent {
         what: events::JOB,
         thing: id,
-        revision: told,
+        revision: job.told,
         author: "",
-        state: Some(&state),
-        progress: progress.as_deref(),
+        state: Some(&job.state),
+        progress: job.progress.as_deref(),
     };
-    events::tell(db, team, job).await
+    events::tell(db, job.team_id, event).await
 }
 
 /// Throws away jobs that ended long ago, and those that nobody will ask for.
 pub(crate) async fn sweep(db: impl PgExecutor<'_>) -> sqlx::Result<u64> {
-    let done = sqlx::query("DELETE FROM jobs WHERE ended_at < now() - interval '1 day'")
+    let done = sqlx::query!("DELETE FROM jobs WHERE ended_at < now() - interval '1 day'")
         .execute(db)
         .await?;
     Ok(done.rows_affected())

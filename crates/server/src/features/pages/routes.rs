@@ -346,10 +346,10 @@ pub(crate) async fn finish(
     id: Uuid,
     status: StatusCode,
 ) -> Result<Answer, Failure> {
-    let found = pages::find_with_trails(write.db(), member.team(), id)
+    let mut row = pages::find_with_trails(write.db(), member.team(), id)
         .await?
         .ok_or(Failure::Missing("page"))?;
-    let (row, steps) = (found.page, found.trails.0);
+    let steps = row.trails.take().unwrap_or_default().0;
     let trails = revisions::trails(write.db(), member.team(), id, steps).await?;
     if !row.known {
         layouts::make_later(write.db(), member.team(), &row).await?;
@@ -372,9 +372,10 @@ pub(crate) async fn page_view(
     team: Uuid,
     id: Uuid,
 ) -> Result<PageView, Failure> {
-    let found = pages::find_with_trails(&mut *db, team, id)
+    let mut row = pages::find_with_trails(&mut *db, team, id)
         .await?
         .ok_or(Failure::Missing("page"))?;
-    let trails = revisions::trails(db, team, id, found.trails.0).await?;
-    Ok(views::page(found.page, trails))
+    let steps = row.trails.take().unwrap_or_default().0;
+    let trails = revisions::trails(db, team, id, steps).await?;
+    Ok(views::page(row, trails))
 }

@@ -1,6 +1,6 @@
 //! Pages in the making.
 
-use crate::features::history::store::{self as revisions, NewRevision, TrailRow, trail_rows};
+use crate::features::history::store::{self as revisions, NewRevision, TrailRow};
 use metrosk_core::plan::{Change, Digest, FIT_ENGINE, Station};
 use serde_json::{Value, json};
 use sqlx::types::Json;
@@ -9,7 +9,7 @@ use time::{Date, OffsetDateTime};
 use uuid::Uuid;
 
 /// A page with its newest plan, and what that comes to where it is known.
-#[derive(Debug, Clone, sqlx::FromRow)]
+#[derive(Debug, Clone)]
 pub(crate) struct PageRow {
     pub(crate) id: Uuid,
     pub(crate) sketch_id: Option<Uuid>,
@@ -28,21 +28,28 @@ pub(crate) struct PageRow {
     pub(crate) known: bool,
     pub(crate) layout: Option<Value>,
     pub(crate) clash: Option<String>,
+    /// What undo and redo lead to at its stations, where that was asked for.
+    pub(crate) trails: Option<Json<Vec<TrailRow>>>,
 }
 
-macro_rules! page {
-    ($which:literal) => {
-        page!(("l.layout"), $which)
-    };
-    (($($columns:expr),+), $which:literal) => {
-        concat!(
-            "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, p.plan, ",
-            "r.author, r.reason, l.digest IS NOT NULL AS known, l.clash, ",
-            $($columns,)+
-            " FROM pages p JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision ",
-            "LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $2 WHERE p.team_id = $1 ",
-            $which
+/// The query of a team's pages: `$layout` and `$trails` are what is told of each, `$which` says which.
+macro_rules! pages {
+    ($layout:literal, $trails:literal, $which:literal, $($argument:expr),+) => {
+        sqlx::query_as!(
+            PageRow,
+            "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, p.plan, "
+                + "r.author, r.reason, l.digest IS NOT NULL AS \"known!\", l.clash AS \"clash?\", "
+                + $layout
+                + " AS \"layout?\", "
+                + $trails
+                + " AS \"trails?: Json<Vec<TrailRow>>\" FROM pages p JOIN page_revisions r ON r.page_id = p.id AND r.revision = p.revision "
+                + "LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $2 WHERE p.team_id = $1 "
+                + $which,
+            $($argument),+
         )
+    };
+    ($which:literal, $($argument:expr),+) => {
+        pages!("l.layout", "NULL::jsonb", $which, $($argument),+)
     };
 }
 
@@ -65,26 +72,29 @@ pub(crate) async fn list(
     most: i64,
     from: i64,
 ) -> sqlx::Result<Vec<PageRow>> {
-    let sql = match shelf {
-        Shelf::Making => {
-            page!(
-                "AND p.archived_at IS NULL AND p.finished_at IS NULL ORDER BY p.due NULLS LAST, p.changed_at DESC, p.id LIMIT $3 OFFSET $4"
-            )
-        }
-        Shelf::Finished => page!(
-            "AND p.archived_at IS NULL AND p.finished_at IS NOT NULL ORDER BY p.finished_at DESC, p.id LIMIT $3 OFFSET $4"
-        ),
-        Shelf::Archived => page!(
-            "AND p.archived_at IS NOT NULL ORDER BY p.archived_at DESC, p.id LIMIT $3 OFFSET $4"
-        ),
-    };
-    sqlx::query_as(sql)
-        .bind(team)
-        .bind(FIT_ENGINE)
-        .bind(most)
-        .bind(from)
-        .fetch_all(db)
-        .await
+    match shelf {
+        Shelf::Making => pages!(
+            "AND p.archived_at IS NULL AND p.finished_at IS NULL ORDER BY p.due NULLS LAST, p.changed_at DESC, p.id LIMIT $3 OFFSET $4",
+            team,
+            FIT_ENGINE,
+            most,
+            from
+        ).fetch_all(db).await,
+        Shelf::Finished => pages!(
+            "AND p.archived_at IS NULL AND p.finished_at IS NOT NULL ORDER BY p.finished_at DESC, p.id LIMIT $3 OFFSET $4",
+            team,
+            FIT_ENGINE,
+            most,
+            from
+        ).fetch_all(db).await,
+        Shelf::Archived => pages!(
+            "AND p.archived_at IS NOT NULL ORDER BY p.archived_at DESC, p.id LIMIT $3 OFFSET $4",
+            team,
+            FIT_ENGINE,
+            most,
+            from
+        ).fetch_all(db).await,
+    }
 }
 
 /// The pages made from a sketch of the team's, newest first.
@@ -93,12 +103,12 @@ pub(crate) async fn of_sketch(
     team: Uuid,
     sketch: Uuid,
 ) -> sqlx::Result<Vec<PageRow>> {
-    sqlx::query_as(page!(
-        "AND p.sketch_id = $3 ORDER BY p.changed_at DESC, p.id"
-    ))
-    .bind(team)
-    .bind(FIT_ENGINE)
-    .bind(sketch)
+    pages!(
+        "AND p.sketch_id = $3 ORDER BY p.changed_at DESC, p.id",
+        team,
+        FIT_ENGINE,
+        sketch
+    )
     .fetch_all(db)
     .await
 }
@@ -109,20 +119,16 @@ pub(crate) async fn find(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<PageRow>> {
-    sqlx::query_as(page!(("NULL::jsonb AS layout"), "AND p.id = $3"))
-        .bind(team)
-        .bind(FIT_ENGINE)
-        .bind(id)
-        .fetch_optional(db)
-        .await
-}
-
-/// A page, and what undo and redo lead to at its stations.
-#[derive(Debug, sqlx::FromRow)]
-pub(crate) struct PageWithTrails {
-    #[sqlx(flatten)]
-    pub(crate) page: PageRow,
-    pub(crate) trails: Json<Vec<TrailRow>>,
+    pages!(
+        "NULL::jsonb",
+        "NULL::jsonb",
+        "AND p.id = $3",
+        team,
+        FIT_ENGINE,
+        id
+    )
+    .fetch_optional(db)
+    .await
 }
 
 /// One of a team's, without its layout, with the last eight steps each way that lead from it at each station.
@@ -130,17 +136,23 @@ pub(crate) async fn find_with_trails(
     db: impl PgExecutor<'_>,
     team: Uuid,
     id: Uuid,
-) -> sqlx::Result<Option<PageWithTrails>> {
-    let sql = page!(
-        ("NULL::jsonb AS layout, ", trail_rows!(), " AS trails"),
-        "AND p.id = $3"
-    );
-    sqlx::query_as(sql)
-        .bind(team)
-        .bind(FIT_ENGINE)
-        .bind(id)
-        .fetch_optional(db)
-        .await
+) -> sqlx::Result<Option<PageRow>> {
+    pages!(
+        "NULL::jsonb",
+        "(SELECT coalesce(jsonb_agg(to_jsonb(steps) ORDER BY steps.place), '[]') FROM ( \
+             SELECT s.station, t.is_undo, t.place, tr.revision, tr.step, tr.patch, tr.inverse FROM page_stations s CROSS JOIN LATERAL ( \
+                 SELECT true AS is_undo, id, place FROM unnest(s.undo[cardinality(s.undo) - 7 :]) WITH ORDINALITY AS u (id, place) \
+                 UNION ALL \
+                 SELECT false, id, place FROM unnest(s.redo[cardinality(s.redo) - 7 :]) WITH ORDINALITY AS u (id, place)) t \
+             JOIN page_revisions tr ON tr.page_id = s.page_id AND tr.revision = t.id \
+             WHERE s.team_id = p.team_id AND s.page_id = p.id) steps)",
+        "AND p.id = $3",
+        team,
+        FIT_ENGINE,
+        id
+    )
+    .fetch_optional(db)
+    .await
 }
 
 /// What of a page is no plan.
@@ -161,18 +173,18 @@ pub(crate) async fn change_details(
     details: Details<'_>,
     author: &str,
 ) -> sqlx::Result<bool> {
-    let moved = sqlx::query(
+    let moved = sqlx::query!(
         "UPDATE pages SET name = $4, due = $5, changed_at = now(), details_revision = details_revision + 1, \
          finished_at = CASE WHEN $6 THEN coalesce(finished_at, now()) END, \
          archived_at = CASE WHEN $7 THEN coalesce(archived_at, now()) END WHERE team_id = $1 AND id = $2 AND details_revision = $3",
+        team,
+        id,
+        from,
+        details.name,
+        details.due,
+        details.finished,
+        details.archived
     )
-    .bind(team)
-    .bind(id)
-    .bind(from)
-    .bind(details.name)
-    .bind(details.due)
-    .bind(details.finished)
-    .bind(details.archived)
     .execute(&mut *db)
     .await?;
     if moved.rows_affected() == 0 {
@@ -190,24 +202,24 @@ async fn append_details(
     details: Details<'_>,
     author: &str,
 ) -> sqlx::Result<()> {
-    sqlx::query(
+    sqlx::query!(
         "INSERT INTO page_details (page_id, team_id, revision, name, due, finished, archived, author) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)",
+        id,
+        team,
+        revision,
+        details.name,
+        details.due,
+        details.finished,
+        details.archived,
+        author
     )
-    .bind(id)
-    .bind(team)
-    .bind(revision)
-    .bind(details.name)
-    .bind(details.due)
-    .bind(details.finished)
-    .bind(details.archived)
-    .bind(author)
     .execute(db)
     .await?;
     Ok(())
 }
 
 /// A revision of a page's details.
-#[derive(Debug, sqlx::FromRow)]
+#[derive(Debug)]
 pub(crate) struct DetailsRow {
     pub(crate) revision: i32,
     pub(crate) name: String,
@@ -225,13 +237,14 @@ pub(crate) async fn details(
     id: Uuid,
     most: i64,
 ) -> sqlx::Result<Vec<DetailsRow>> {
-    sqlx::query_as(
+    sqlx::query_as!(
+        DetailsRow,
         "SELECT revision, name, due, finished, archived, author, made_at FROM page_details WHERE team_id = $1 AND page_id = $2 \
          ORDER BY revision DESC LIMIT $3",
+        team,
+        id,
+        most
     )
-    .bind(team)
-    .bind(id)
-    .bind(most)
     .fetch_all(db)
     .await
 }
@@ -255,15 +268,17 @@ pub(crate) async fn insert(
     page: NewPage<'_>,
 ) -> sqlx::Result<Uuid> {
     let id = Uuid::new_v4();
-    sqlx::query("INSERT INTO pages (id, team_id, sketch_id, name, due, revision, plan, changed_at) VALUES ($1, $2, $3, $4, $5, 1, $6, clock_timestamp())")
-        .bind(id)
-        .bind(team)
-        .bind(page.sketch)
-        .bind(page.name)
-        .bind(page.due)
-        .bind(page.plan)
-        .execute(&mut *db)
-        .await?;
+    sqlx::query!(
+        "INSERT INTO pages (id, team_id, sketch_id, name, due, revision, plan, changed_at) VALUES ($1, $2, $3, $4, $5, 1, $6, clock_timestamp())",
+        id,
+        team,
+        page.sketch,
+        page.name,
+        page.due,
+        page.plan
+    )
+    .execute(&mut *db)
+    .await?;
     let change = Change {
         plan: page.plan.clone(),
         patch: json!({}),
@@ -303,13 +318,15 @@ pub(crate) async fn keep_layout(
     layout: Option<&Value>,
     clash: Option<&str>,
 ) -> sqlx::Result<()> {
-    sqlx::query("INSERT INTO layouts (digest, engine, layout, clash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING")
-        .bind(digest.bytes().as_slice())
-        .bind(FIT_ENGINE)
-        .bind(layout)
-        .bind(clash)
-        .execute(db)
-        .await?;
+    sqlx::query!(
+        "INSERT INTO layouts (digest, engine, layout, clash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING",
+        digest.bytes().as_slice(),
+        FIT_ENGINE,
+        layout,
+        clash
+    )
+    .execute(db)
+    .await?;
     Ok(())
 }
 
@@ -320,30 +337,34 @@ pub(crate) async fn note_digest(
     revision: i32,
     digest: &Digest,
 ) -> sqlx::Result<()> {
-    sqlx::query("UPDATE pages SET fit_digest = $3 WHERE id = $1 AND revision = $2 AND fit_digest IS DISTINCT FROM $3")
-        .bind(page)
-        .bind(revision)
-        .bind(digest.bytes().as_slice())
-        .execute(db)
-        .await?;
+    sqlx::query!(
+        "UPDATE pages SET fit_digest = $3 WHERE id = $1 AND revision = $2 AND fit_digest IS DISTINCT FROM $3",
+        page,
+        revision,
+        digest.bytes().as_slice()
+    )
+    .execute(db)
+    .await?;
     Ok(())
 }
 
 /// Whether the layout of a digest is known.
 pub(crate) async fn is_known(db: impl PgExecutor<'_>, digest: &Digest) -> sqlx::Result<bool> {
-    sqlx::query_scalar("SELECT EXISTS (SELECT FROM layouts WHERE digest = $1 AND engine = $2)")
-        .bind(digest.bytes().as_slice())
-        .bind(FIT_ENGINE)
-        .fetch_one(db)
-        .await
+    sqlx::query_scalar!(
+        "SELECT EXISTS (SELECT FROM layouts WHERE digest = $1 AND engine = $2) AS \"known!\"",
+        digest.bytes().as_slice(),
+        FIT_ENGINE
+    )
+    .fetch_one(db)
+    .await
 }
 
 /// Takes away layouts that no page comes to any more.
 pub(crate) async fn sweep_layouts(db: impl PgExecutor<'_>) -> sqlx::Result<u64> {
-    let done = sqlx::query(
+    let done = sqlx::query!(
         "DELETE FROM layouts l WHERE engine < $1 OR made_at < now() - interval '1 day' AND NOT EXISTS (SELECT FROM pages p WHERE p.fit_digest = l.digest)",
+        FIT_ENGINE
     )
-    .bind(FIT_ENGINE)
     .execute(db)
     .await?;
     Ok(done.rows_affected())

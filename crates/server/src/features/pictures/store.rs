@@ -6,7 +6,7 @@ use time::OffsetDateTime;
 use uuid::Uuid;
 
 /// A picture as it is known; its pixels lie in the object store.
-#[derive(Debug, Clone, sqlx::FromRow)]
+#[derive(Debug, Clone)]
 pub(crate) struct PictureRow {
     pub(crate) id: Uuid,
     pub(crate) name: String,
@@ -25,11 +25,14 @@ pub(crate) async fn find(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<PictureRow>> {
-    sqlx::query_as("SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 AND id = $2")
-        .bind(team)
-        .bind(id)
-        .fetch_optional(db)
-        .await
+    sqlx::query_as!(
+        PictureRow,
+        "SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 AND id = $2",
+        team,
+        id
+    )
+    .fetch_optional(db)
+    .await
 }
 
 /// A team's newest pictures, so many of them.
@@ -38,11 +41,14 @@ pub(crate) async fn newest(
     team: Uuid,
     most: i64,
 ) -> sqlx::Result<Vec<PictureRow>> {
-    sqlx::query_as("SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 ORDER BY made_at DESC, id LIMIT $2")
-        .bind(team)
-        .bind(most)
-        .fetch_all(db)
-        .await
+    sqlx::query_as!(
+        PictureRow,
+        "SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 ORDER BY made_at DESC, id LIMIT $2",
+        team,
+        most
+    )
+    .fetch_all(db)
+    .await
 }
 
 /// Notes a picture, whose pixels lie in the store already.
@@ -52,26 +58,26 @@ pub(crate) async fn insert(
     row: &PictureRow,
     made_by: &str,
 ) -> sqlx::Result<()> {
-    sqlx::query(
+    sqlx::query!(
         "INSERT INTO pictures (id, team_id, name, width, height, original, view, thumb, made_by, made_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)",
+        row.id,
+        team,
+        &row.name,
+        row.width,
+        row.height,
+        &row.original,
+        &row.view,
+        &row.thumb,
+        made_by,
+        row.made_at
     )
-    .bind(row.id)
-    .bind(team)
-    .bind(&row.name)
-    .bind(row.width)
-    .bind(row.height)
-    .bind(&row.original)
-    .bind(&row.view)
-    .bind(&row.thumb)
-    .bind(made_by)
-    .bind(row.made_at)
     .execute(db)
     .await
     .map(|_| ())
 }
 
 /// A page that was lifted out of a picture; its pixels lie in the object store.
-#[derive(Debug, Clone, sqlx::FromRow)]
+#[derive(Debug, Clone)]
 pub(crate) struct LiftRow {
     pub(crate) id: Uuid,
     pub(crate) picture_id: Uuid,
@@ -87,11 +93,12 @@ pub(crate) async fn find_lift(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<LiftRow>> {
-    sqlx::query_as(
+    sqlx::query_as!(
+        LiftRow,
         "SELECT id, picture_id, corners, swatches, page FROM lifts WHERE team_id = $1 AND id = $2",
+        team,
+        id
     )
-    .bind(team)
-    .bind(id)
     .fetch_optional(db)
     .await
 }
@@ -103,26 +110,28 @@ pub(crate) async fn insert_lift(
     row: &LiftRow,
     made_by: &str,
 ) -> sqlx::Result<()> {
-    sqlx::query("INSERT INTO lifts (id, team_id, picture_id, corners, swatches, page, made_by) VALUES ($1, $2, $3, $4, $5, $6, $7)")
-        .bind(row.id)
-        .bind(team)
-        .bind(row.picture_id)
-        .bind(&row.corners)
-        .bind(&row.swatches)
-        .bind(&row.page)
-        .bind(made_by)
-        .execute(db)
-        .await
-        .map(|_| ())
+    sqlx::query!(
+        "INSERT INTO lifts (id, team_id, picture_id, corners, swatches, page, made_by) VALUES ($1, $2, $3, $4, $5, $6, $7)",
+        row.id,
+        team,
+        row.picture_id,
+        &row.corners,
+        &row.swatches,
+        &row.page,
+        made_by
+    )
+    .execute(db)
+    .await
+    .map(|_| ())
 }
 
 /// Whether a sketch of the drawer, set aside or not, was read from a picture or laid over it.
 pub(crate) async fn is_used(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<bool> {
-    sqlx::query_scalar(
-        "SELECT EXISTS (SELECT FROM sketches WHERE team_id = $1 AND picture_id = $2)",
+    sqlx::query_scalar!(
+        "SELECT EXISTS (SELECT FROM sketches WHERE team_id = $1 AND picture_id = $2) AS \"used!\"",
+        team,
+        id
     )
-    .bind(team)
-    .bind(id)
     .fetch_one(db)
     .await
 }
@@ -133,22 +142,22 @@ pub(crate) async fn delete(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<Vec<String>>> {
-    let mut names: Vec<String> = sqlx::query_scalar(
+    let mut names: Vec<String> = sqlx::query_scalar!(
         "DELETE FROM lifts WHERE team_id = $1 AND picture_id = $2 RETURNING page",
+        team,
+        id
     )
-    .bind(team)
-    .bind(id)
     .fetch_all(&mut *db)
     .await?;
-    let own: Option<(String, String, String)> = sqlx::query_as(
+    let own = sqlx::query!(
         "DELETE FROM pictures WHERE team_id = $1 AND id = $2 RETURNING original, view, thumb",
+        team,
+        id
     )
-    .bind(team)
-    .bind(id)
     .fetch_optional(db)
     .await?;
-    Ok(own.map(|(original, view, thumb)| {
-        names.extend([original, view, thumb]);
+    Ok(own.map(|own| {
+        names.extend([own.original, own.view, own.thumb]);
         names
     }))
 }

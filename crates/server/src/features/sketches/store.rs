@@ -7,7 +7,7 @@ use time::OffsetDateTime;
 use uuid::Uuid;
 
 /// A sketch as it is kept.
-#[derive(Debug, Clone, sqlx::FromRow)]
+#[derive(Debug, Clone)]
 pub(crate) struct SketchRow {
     pub(crate) id: Uuid,
     pub(crate) name: String,
@@ -23,12 +23,16 @@ pub(crate) struct SketchRow {
     pub(crate) pages: i64,
 }
 
-macro_rules! sketch {
-    ($which:literal) => {
-        concat!(
-            "SELECT s.id, s.name, s.document, s.made_at, s.archived_at, s.picture_id, s.lift_id, s.revision, ",
-            "(SELECT count(*) FROM pages p WHERE p.sketch_id = s.id AND p.team_id = s.team_id) AS pages FROM sketches s WHERE s.team_id = $1 ",
-            $which
+/// The query of a team's sketches.
+macro_rules! sketches {
+    ($which:literal, $($argument:expr),+) => {
+        sqlx::query_as!(
+            SketchRow,
+            "SELECT s.id, s.name, s.document, s.made_at, s.archived_at, s.picture_id, s.lift_id, s.revision, "
+                + "(SELECT count(*) FROM pages p WHERE p.sketch_id = s.id AND p.team_id = s.team_id) AS \"pages!\" "
+                + "FROM sketches s WHERE s.team_id = $1 "
+                + $which,
+            $($argument),+
         )
     };
 }
@@ -39,12 +43,13 @@ pub(crate) async fn list(
     team: Uuid,
     archived: bool,
 ) -> sqlx::Result<Vec<SketchRow>> {
-    let sql = if archived {
-        sketch!("AND s.archived_at IS NOT NULL ORDER BY s.made_at, s.id")
-    } else {
-        sketch!("AND s.archived_at IS NULL ORDER BY s.made_at, s.id")
-    };
-    sqlx::query_as(sql).bind(team).fetch_all(db).await
+    sketches!(
+        "AND (s.archived_at IS NOT NULL) = $2 ORDER BY s.made_at, s.id",
+        team,
+        archived
+    )
+    .fetch_all(db)
+    .await
 }
 
 /// One of a team's.
@@ -53,9 +58,7 @@ pub(crate) async fn find(
     team: Uuid,
     id: Uuid,
 ) -> sqlx::Result<Option<SketchRow>> {
-    sqlx::query_as(sketch!("AND s.id = $2"))
-        .bind(team)
-        .bind(id)
+    sketches!("AND s.id = $2", team, id)
         .fetch_optional(db)
         .await
 }
@@ -70,13 +73,15 @@ pub(crate) async fn insert(
 ) -> sqlx::Result<Uuid> {
     let id = Uuid::new_v4();
     // clock_timestamp, so that several of one transaction keep their order.
-    sqlx::query("INSERT INTO sketches (id, team_id, name, document, made_at) VALUES ($1, $2, $3, $4, clock_timestamp())")
-        .bind(id)
-        .bind(team)
-        .bind(name)
-        .bind(document)
-        .execute(&mut *db)
-        .await?;
+    sqlx::query!(
+        "INSERT INTO sketches (id, team_id, name, document, made_at) VALUES ($1, $2, $3, $4, clock_timestamp())",
+        id,
+        team,
+        name,
+        document
+    )
+    .execute(&mut *db)
+    .await?;
     append(
         &mut *db,
         team,
@@ -110,16 +115,16 @@ pub(crate) async fn change(
     from: i32,
     change: Change<'_>,
 ) -> sqlx::Result<bool> {
-    let moved = sqlx::query(
+    let moved = sqlx::query!(
         "UPDATE sketches SET name = $4, document = $5, changed_at = now(), revision = revision + 1, \
          archived_at = CASE WHEN $6 THEN coalesce(archived_at, now()) END WHERE team_id = $1 AND id = $2 AND revision = $3",
+        team,
+        id,
+        from,
+        change.name,
+        change.document,
+        change.archived
     )
-    .bind(team)
-    .bind(id)
-    .bind(from)
-    .bind(change.name)
-    .bind(change.document)
-    .bind(change.archived)
     .execute(&mut *db)
     .await?;
     if moved.rows_affected() == 0 {
@@ -147,20 +152,22 @@ async fn append(
     author: &str,
     reason: &str,
 ) -> sqlx::Result<()> {
-    sqlx::query("INSERT INTO sketch_revisions (sketch_id, team_id, revision, document, author, reason) VALUES ($1, $2, $3, $4, $5, $6)")
-        .bind(id)
-        .bind(team)
-        .bind(revision)
-        .bind(document)
-        .bind(author)
-        .bind(reason)
-        .execute(db)
-        .await?;
+    sqlx::query!(
+        "INSERT INTO sketch_revisions (sketch_id, team_id, revision, document, author, reason) VALUES ($1, $2, $3, $4, $5, $6)",
+        id,
+        team,
+        revision,
+        document,
+        author,
+        reason
+    )
+    .execute(db)
+    .await?;
     Ok(())
 }
 
 /// A sketch's revision without its document.
-#[derive(Debug, sqlx::FromRow)]
+#[derive(Debug)]
 pub(crate) struct SketchRevisionRow {
     pub(crate) revision: i32,
     pub(crate) author: String,
@@ -176,14 +183,15 @@ pub(crate) async fn revisions(
     before: i32,
     most: i64,
 ) -> sqlx::Result<Vec<SketchRevisionRow>> {
-    sqlx::query_as(
+    sqlx::query_as!(
+        SketchRevisionRow,
         "SELECT revision, author, reason, made_at FROM sketch_revisions WHERE team_id = $1 AND sketch_id = $2 AND revision < $3 \
          ORDER BY revision DESC LIMIT $4",
+        team,
+        id,
+        before,
+        most
     )
-    .bind(team)
-    .bind(id)
-    .bind(before)
-    .bind(most)
     .fetch_all(db)
     .await
 }
@@ -195,12 +203,14 @@ pub(crate) async fn document_of(
     id: Uuid,
     revision: i32,
 ) -> sqlx::Result<Option<Value>> {
-    sqlx::query_scalar("SELECT document FROM sketch_revisions WHERE team_id = $1 AND sketch_id = $2 AND revision = $3")
-        .bind(team)
-        .bind(id)
-        .bind(revision)
-        .fetch_optional(db)
-        .await
+    sqlx::query_scalar!(
+        "SELECT document FROM sketch_revisions WHERE team_id = $1 AND sketch_id = $2 AND revision = $3",
+        team,
+        id,
+        revision
+    )
+    .fetch_optional(db)
+    .await
 }
 
 /// Notes which picture a sketch comes from, and which lift of it.
@@ -211,12 +221,14 @@ pub(crate) async fn set_source(
     picture: Uuid,
     lift: Option<Uuid>,
 ) -> sqlx::Result<()> {
-    sqlx::query("UPDATE sketches SET picture_id = $3, lift_id = $4 WHERE team_id = $1 AND id = $2")
-        .bind(team)
-        .bind(id)
-        .bind(picture)
-        .bind(lift)
-        .execute(db)
-        .await
-        .map(|_| ())
+    sqlx::query!(
+        "UPDATE sketches SET picture_id = $3, lift_id = $4 WHERE team_id = $1 AND id = $2",
+        team,
+        id,
+        picture,
+        lift
+    )
+    .execute(db)
+    .await
+    .map(|_| ())
 }

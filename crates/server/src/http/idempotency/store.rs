@@ -26,27 +26,30 @@ pub(crate) async fn claim(
     what: &str,
     body_hash: &[u8],
 ) -> sqlx::Result<Known> {
-    let claimed = sqlx::query("INSERT INTO done_writes (person_id, key, what, body_hash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING")
-        .bind(person)
-        .bind(key)
-        .bind(what)
-        .bind(body_hash)
-        .execute(&mut *db)
-        .await?;
+    let claimed = sqlx::query!(
+        "INSERT INTO done_writes (person_id, key, what, body_hash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING",
+        person,
+        key,
+        what,
+        body_hash
+    )
+    .execute(&mut *db)
+    .await?;
     if claimed.rows_affected() == 1 {
         return Ok(Known::New);
     }
-    let (what, body_hash, status, answer): (String, Option<Vec<u8>>, Option<i16>, Option<Value>) =
-        sqlx::query_as("SELECT what, body_hash, status, answer FROM done_writes WHERE person_id = $1 AND key = $2")
-            .bind(person)
-            .bind(key)
-            .fetch_one(db)
-            .await?;
+    let row = sqlx::query!(
+        "SELECT what, body_hash, status, answer FROM done_writes WHERE person_id = $1 AND key = $2",
+        person,
+        key
+    )
+    .fetch_one(db)
+    .await?;
     Ok(Known::Done {
-        what,
-        body_hash,
-        status: status.unwrap_or(500),
-        answer: answer.unwrap_or_default(),
+        what: row.what,
+        body_hash: row.body_hash,
+        status: row.status.unwrap_or(500),
+        answer: row.answer.unwrap_or_default(),
     })
 }
 
@@ -58,13 +61,13 @@ pub(crate) async fn keep(
     status: i16,
     answer: &Value,
 ) -> sqlx::Result<()> {
-    sqlx::query(
+    sqlx::query!(
         "UPDATE done_writes SET status = $3, answer = $4 WHERE person_id = $1 AND key = $2",
+        person,
+        key,
+        status,
+        answer
     )
-    .bind(person)
-    .bind(key)
-    .bind(status)
-    .bind(answer)
     .execute(db)
     .await?;
     Ok(())

@@ -19,20 +19,25 @@ mod facing_pages;
 mod fold_choice;
 mod holds;
 mod item;
+mod items;
 mod measure;
 mod model;
 mod note;
 mod notes;
 mod pin;
 mod preferences;
+mod price;
 mod prints;
 mod proposal;
 mod qp;
+mod reason;
 mod request;
 mod rows;
 mod ruler;
 mod search;
+mod settled;
 mod sides;
+mod slot;
 mod slot_choice;
 mod slots;
 mod svg;
@@ -375,7 +380,7 @@ fn fit_with(
     cancel: &Cancel,
 ) -> Result<Proposal, Unfit> {
     let request = &task.request;
-    let Some(items) = item::items(task, sketch, map) else {
+    let Some(items) = items::items(task, sketch, map) else {
         return Err(Unfit::Conflict(Conflict::no_slots(request)));
     };
     let scene = Scene {

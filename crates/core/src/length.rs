@@ -5,6 +5,7 @@
 mod text;
 
 pub use text::LengthError;
+pub(crate) use text::{FRACTION_SLASH, INCH_MARKS};
 
 use std::fmt;
 use std::ops::{Add, Neg, Sub};

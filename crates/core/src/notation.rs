@@ -200,6 +200,8 @@ mod tests {
                 ["0", "0", "1", "1"],
             ),
             ("photo 4x6 in the middle", ["4", "3", "4", "6"]),
+            ("photo 4″ x 6” in the middle", ["4", "3", "4", "6"]),
+            ("photo 4 1⁄2″ x 6'' at 0, 0", ["0", "0", "4 1/2", "6"]),
         ] {
             assert_eq!(at(line), place, "{line}");
         }

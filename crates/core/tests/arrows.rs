@@ -70,3 +70,57 @@ fn modules_build_on_those_before_them_only() {
     assert!(looked_at > 150, "only {looked_at} uses were found");
     assert!(wrong.is_empty(), "{wrong:#?}");
 }
+
+/// The modules of the fit that a file of it names, by `super::module` or `crate::fit::module`.
+fn named_in_fit<'a>(text: &'a str, modules: &[String]) -> Vec<&'a str> {
+    let code = text.split("#[cfg(test)]").next().unwrap_or_default();
+    let lines = code.lines().filter(|l| !l.trim_start().starts_with("//"));
+    let after = lines.flat_map(|l| {
+        l.split("super::")
+            .skip(1)
+            .chain(l.split("crate::fit::").skip(1))
+    });
+    after
+        .flat_map(|rest| {
+            rest.split(|c: char| !c.is_ascii_lowercase() && c != '_')
+                .take(1)
+        })
+        .filter(|name| modules.iter().any(|m| m == name))
+        .collect()
+}
+
+#[test]
+fn the_modules_of_the_fit_stand_in_no_circle() {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("src/fit");
+    let found = files(&folder);
+    let module_of = |path: &Path| {
+        let inner = path.strip_prefix(&folder).expect("it lies within");
+        let first = inner.iter().next().expect("it has a name");
+        first.to_string_lossy().trim_end_matches(".rs").to_owned()
+    };
+    let modules: Vec<String> = found.iter().map(|(path, _)| module_of(path)).collect();
+    let mut uses: Vec<(String, String)> = Vec::new();
+    for (path, text) in &found {
+        let own = module_of(path);
+        for other in named_in_fit(text, &modules) {
+            if other != own {
+                uses.push((own.clone(), other.to_owned()));
+            }
+        }
+    }
+    assert!(uses.len() > 60, "only {} uses were found", uses.len());
+    // What uses nothing that is left goes, until nothing is left or a circle remains.
+    let mut left: Vec<&String> = modules.iter().collect();
+    loop {
+        let (free, bound): (Vec<_>, Vec<_>) = left.iter().partition(|m| {
+            !uses
+                .iter()
+                .any(|(from, to)| from == **m && left.contains(&to))
+        });
+        left = bound;
+        if free.is_empty() {
+            break;
+        }
+    }
+    assert!(left.is_empty(), "a circle among {left:?}");
+}

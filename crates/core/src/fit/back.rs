@@ -26,38 +26,7 @@ pub struct Back {
 /// # Errors
 /// When front or back is a spread, when nothing is named, or a block is not on the front.
 pub fn back(front: &Layout, see_through: &[String], sketch: &Sketch) -> Result<Back, Invalid> {
-    if front.canvas.pages != 1 || sketch.canvas.pages != 1 {
-        return Err(Invalid::one(
-            "see_through",
-            "a spread",
-            "a front of one page, and a sketch of one page for its back",
-        ));
-    }
-    if see_through.is_empty() {
-        return Err(Invalid::one(
-            "see_through",
-            "nothing",
-            "the ids of the front's blocks that can be seen through",
-        ));
-    }
-    let mut shown: Vec<Block> = Vec::new();
-    for id in see_through {
-        let parts = front.blocks.iter().filter(|b| b.from.contains(id));
-        let before = shown.len();
-        shown.extend(parts.map(|b| Block {
-            under: None,
-            host: None,
-            sure: None,
-            ..b.block.clone()
-        }));
-        if shown.len() == before {
-            return Err(Invalid::one(
-                "see_through",
-                id.clone(),
-                "blocks that are on the front",
-            ));
-        }
-    }
+    let shown = shown_through(front, see_through, sketch)?;
     // The front itself as a sketch, so that turns, corners and bleeds are mirrored with their boxes.
     let front = Sketch {
         canvas: front.canvas,
@@ -96,18 +65,7 @@ pub fn back(front: &Layout, see_through: &[String], sketch: &Sketch) -> Result<B
             w: scale(w, page.w, own.w),
             h: scale(h, page.h, own.h),
         };
-        // Seen from behind, a photo or its words are a piece of paper.
-        let keeps = matches!(
-            block.kind,
-            Kind::Paper
-                | Kind::Strip
-                | Kind::Grid
-                | Kind::Ring
-                | Kind::Wash
-                | Kind::Accent
-                | Kind::Cluster
-        );
-        let kind = if keeps { block.kind } else { Kind::Paper };
+        let kind = seen_from_behind(block.kind);
         made.blocks.insert(
             n,
             Block {
@@ -119,4 +77,59 @@ pub fn back(front: &Layout, see_through: &[String], sketch: &Sketch) -> Result<B
         );
     }
     Ok(Back { sketch: made, pins })
+}
+
+/// The front's blocks that show through, or what stands in the way.
+fn shown_through(
+    front: &Layout,
+    see_through: &[String],
+    sketch: &Sketch,
+) -> Result<Vec<Block>, Invalid> {
+    if front.canvas.pages != 1 || sketch.canvas.pages != 1 {
+        return Err(Invalid::one(
+            "see_through",
+            "a spread",
+            "a front of one page, and a sketch of one page for its back",
+        ));
+    }
+    if see_through.is_empty() {
+        return Err(Invalid::one(
+            "see_through",
+            "nothing",
+            "the ids of the front's blocks that can be seen through",
+        ));
+    }
+    let mut shown: Vec<Block> = Vec::new();
+    for id in see_through {
+        let parts = front.blocks.iter().filter(|b| b.from.contains(id));
+        let before = shown.len();
+        shown.extend(parts.map(|b| Block {
+            under: None,
+            host: None,
+            sure: None,
+            ..b.block.clone()
+        }));
+        if shown.len() == before {
+            return Err(Invalid::one(
+                "see_through",
+                id.clone(),
+                "blocks that are on the front",
+            ));
+        }
+    }
+    Ok(shown)
+}
+
+/// Seen from behind, a photo or its words are a piece of paper.
+const fn seen_from_behind(kind: Kind) -> Kind {
+    match kind {
+        Kind::Paper
+        | Kind::Strip
+        | Kind::Grid
+        | Kind::Ring
+        | Kind::Wash
+        | Kind::Accent
+        | Kind::Cluster => kind,
+        _ => Kind::Paper,
+    }
 }

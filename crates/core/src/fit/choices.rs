@@ -4,10 +4,10 @@
 //! used with, and what does not suit it is told.
 
 use super::Approach;
-use super::conflict::{Reason, Wish};
 use super::item::Item;
 use super::model::{Model, Scene, Side};
-use super::search::Settled;
+use super::reason::{Reason, Wish};
+use super::settled::Settled;
 use crate::document::{Finding, Findings, Invalid, Node, number};
 use serde_json::{Map, Value, json};
 use std::collections::BTreeMap;

@@ -156,7 +156,38 @@ impl Note {
 
     /// The sentence, with lengths as the unit's ruler has them.
     pub fn sentence(&self, unit: Unit) -> String {
-        let length = |l: &Length| l.to_ruler_text(unit);
+        match self {
+            Note::LeftOut { .. }
+            | Note::Becomes { .. }
+            | Note::OneSlot { .. }
+            | Note::LargeWithSmall { .. }
+            | Note::Row { .. }
+            | Note::Split { .. } => self.of_slots(unit),
+            Note::StillTouch { .. }
+            | Note::GapChanged { .. }
+            | Note::Trimmed { .. }
+            | Note::KeepSizes { .. }
+            | Note::FacesCut { .. }
+            | Note::Borders { .. }
+            | Note::OpenSpread { .. } => self.of_prints(unit),
+            Note::OnBothPages { .. }
+            | Note::StaysOne { .. }
+            | Note::StaysWhole { .. }
+            | Note::OverFold { .. }
+            | Note::JoinedAtFold { .. }
+            | Note::RunsOn { .. }
+            | Note::PageKept { .. }
+            | Note::OnOtherPage { .. } => self.of_fold(unit),
+            Note::Moved { .. }
+            | Note::Recounted { .. }
+            | Note::LineLost { .. }
+            | Note::MoreLinesLost { .. }
+            | Note::SearchBounded { .. } => self.of_lines(unit),
+        }
+    }
+
+    /// What became of the slots.
+    fn of_slots(&self, unit: Unit) -> String {
         let size = |s: &SizePair| size_text(s, unit);
         match self {
             Note::LeftOut { photos, mats } => {
@@ -233,6 +264,75 @@ impl Note {
                     size(each)
                 )
             }
+            _ => String::new(),
+        }
+    }
+
+    /// What became of photos and prints in their slots.
+    fn of_prints(&self, unit: Unit) -> String {
+        let length = |l: &Length| l.to_ruler_text(unit);
+        let size = |s: &SizePair| size_text(s, unit);
+        match self {
+            Note::StillTouch { photos } => format!("Photos {} still touch.", list(photos)),
+            Note::GapChanged { photos, from, to } => format!(
+                "The gap between photos {} goes from {} to {}.",
+                list(photos),
+                length(from),
+                length(to)
+            ),
+            Note::Trimmed {
+                print,
+                slot,
+                from,
+                to,
+                share,
+            } => {
+                format!(
+                    "Print {print} is trimmed from {} to {} in {slot}: {:.0} % comes off.",
+                    size(from),
+                    size(to),
+                    share * 100.0
+                )
+            }
+            Note::KeepSizes { count: 1 } => "The print keeps its size.".to_owned(),
+            Note::KeepSizes { count } => format!("All {count} prints keep their size."),
+            Note::FacesCut { print, count } => {
+                let what = if *count == 1 {
+                    "a marked face is".to_owned()
+                } else {
+                    format!("{count} marked faces are")
+                };
+                format!(
+                    "Of print {print} {what} not shown whole: its slot is too small for that. Another print, or a larger slot, would do."
+                )
+            }
+            Note::Borders { mats, width } => {
+                let (borders, stay) = if mats.len() == 1 {
+                    ("border", "stays")
+                } else {
+                    ("borders", "stay")
+                };
+                format!("The {borders} of {} {stay} {}.", list(mats), length(width))
+            }
+            Note::OpenSpread { photos, would_fill } => {
+                let (noun, leave) = if *photos == 1 {
+                    ("photo", "leaves")
+                } else {
+                    ("photos", "leave")
+                };
+                format!(
+                    "{photos} {noun} on two pages {leave} much of the spread open; {would_fill} would fill the slots."
+                )
+            }
+            _ => String::new(),
+        }
+    }
+
+    /// What the fold did.
+    fn of_fold(&self, unit: Unit) -> String {
+        let length = |l: &Length| l.to_ruler_text(unit);
+        let size = |s: &SizePair| size_text(s, unit);
+        match self {
             Note::OnBothPages {
                 block,
                 parts,
@@ -262,52 +362,6 @@ impl Note {
             Note::StaysWhole { title } => {
                 format!("The title {title} does not stand at the fold here, so it stays whole.")
             }
-            Note::StillTouch { photos } => format!("Photos {} still touch.", list(photos)),
-            Note::GapChanged { photos, from, to } => format!(
-                "The gap between photos {} goes from {} to {}.",
-                list(photos),
-                length(from),
-                length(to)
-            ),
-            Note::Moved {
-                block,
-                by,
-                way,
-                why,
-            } => {
-                format!(
-                    "The {block} moves {} {}, {}.",
-                    length(by),
-                    way.word(),
-                    why.as_deref().unwrap_or("to suit its neighbours")
-                )
-            }
-            Note::Trimmed {
-                print,
-                slot,
-                from,
-                to,
-                share,
-            } => {
-                format!(
-                    "Print {print} is trimmed from {} to {} in {slot}: {:.0} % comes off.",
-                    size(from),
-                    size(to),
-                    share * 100.0
-                )
-            }
-            Note::KeepSizes { count: 1 } => "The print keeps its size.".to_owned(),
-            Note::KeepSizes { count } => format!("All {count} prints keep their size."),
-            Note::FacesCut { print, count } => {
-                let what = if *count == 1 {
-                    "a marked face is".to_owned()
-                } else {
-                    format!("{count} marked faces are")
-                };
-                format!(
-                    "Of print {print} {what} not shown whole: its slot is too small for that. Another print, or a larger slot, would do."
-                )
-            }
             Note::OverFold {
                 kind,
                 blocks,
@@ -334,39 +388,6 @@ impl Note {
                     blocks.join(", ")
                 )
             }
-            Note::Recounted { grid, from, to } => {
-                format!(
-                    "The grid {grid} goes from {} × {} to {} × {} units, so that its units keep their shape.",
-                    from.0, from.1, to.0, to.1
-                )
-            }
-            Note::Borders { mats, width } => {
-                let (borders, stay) = if mats.len() == 1 {
-                    ("border", "stays")
-                } else {
-                    ("borders", "stay")
-                };
-                format!("The {borders} of {} {stay} {}.", list(mats), length(width))
-            }
-            Note::LineLost { place, blocks } => {
-                format!("The {} of {} no longer agree.", place.name(), list(blocks))
-            }
-            Note::MoreLinesLost { count } => format!("{count} more edges no longer agree."),
-            Note::OpenSpread { photos, would_fill } => {
-                let (noun, leave) = if *photos == 1 {
-                    ("photo", "leaves")
-                } else {
-                    ("photos", "leave")
-                };
-                format!(
-                    "{photos} {noun} on two pages {leave} much of the spread open; {would_fill} would fill the slots."
-                )
-            }
-            Note::SearchBounded { compared, left_out } => {
-                format!(
-                    "{compared} choices of sides of the fold were compared, {left_out} more were left out to keep it quick."
-                )
-            }
             Note::RunsOn { blocks } if blocks.is_empty() => {
                 "Nothing in the sketch runs off its right edge, so nothing runs on across the fold."
                     .to_owned()
@@ -387,6 +408,43 @@ impl Note {
                     if blocks.len() == 1 { "is" } else { "are" }
                 )
             }
+            _ => String::new(),
+        }
+    }
+
+    /// What moved, and what no longer agrees.
+    fn of_lines(&self, unit: Unit) -> String {
+        let length = |l: &Length| l.to_ruler_text(unit);
+        match self {
+            Note::Moved {
+                block,
+                by,
+                way,
+                why,
+            } => {
+                format!(
+                    "The {block} moves {} {}, {}.",
+                    length(by),
+                    way.word(),
+                    why.as_deref().unwrap_or("to suit its neighbours")
+                )
+            }
+            Note::Recounted { grid, from, to } => {
+                format!(
+                    "The grid {grid} goes from {} × {} to {} × {} units, so that its units keep their shape.",
+                    from.0, from.1, to.0, to.1
+                )
+            }
+            Note::LineLost { place, blocks } => {
+                format!("The {} of {} no longer agree.", place.name(), list(blocks))
+            }
+            Note::MoreLinesLost { count } => format!("{count} more edges no longer agree."),
+            Note::SearchBounded { compared, left_out } => {
+                format!(
+                    "{compared} choices of sides of the fold were compared, {left_out} more were left out to keep it quick."
+                )
+            }
+            _ => String::new(),
         }
     }
 }

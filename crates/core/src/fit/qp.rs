@@ -3,7 +3,7 @@
 //! minimise  sum of `weight * (terms - target)^2`  +  sum of `penalty * |slack|`  subject to the rows,
 //! where a hard row has no slack. Lengths are in inches here, so that all numbers are near one.
 
-use super::conflict::Reason;
+use super::reason::Reason;
 use crate::Cancel;
 use clarabel::algebra::CscMatrix;
 use clarabel::solver::{
@@ -395,7 +395,7 @@ pub(crate) fn merged(terms: &[(Var, f64)]) -> Vec<(Var, f64)> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::conflict::Wish;
+    use super::super::reason::Wish;
     use super::*;
     use proptest::prelude::*;
 

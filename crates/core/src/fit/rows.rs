@@ -1,8 +1,8 @@
 //! Rows and columns of like photos: where photos come or go, a row stays a row of one more or one fewer.
 
 use super::approach::Map;
+use super::slot::Slot;
 use super::slot_choice::SlotWay;
-use super::slots::Slot;
 use crate::geometry::{Axis, Edge, Span};
 use crate::reading::{AGREE, GAP_MOST};
 use crate::sketch::{Kind, Sketch};

@@ -2,16 +2,14 @@
 //! wishes are let go for good once they can't be had.
 
 use super::Choices;
-use super::conflict::{Reason, Wish};
-use super::item::Item;
-use super::measure::{Group, Measures, measure_groups};
 use super::model::{Model, Scene, Side};
+use super::price::price;
 use super::qp::Solved;
+use super::reason::{Reason, Wish};
+use super::settled::Settled;
 use super::sides::{first_side, in_order, pinned_sides, settled, toggles, touching};
 use crate::document::Invalid;
-use crate::geometry::Span;
 use crate::reading::INCH;
-use crate::sketch::Kind;
 
 /// Choices tried are bounded by this over the count of blocks, so that a crowded sketch takes no longer than a plain one.
 const EFFORT: usize = 80;
@@ -21,10 +19,8 @@ const CROWD: usize = 100;
 const LOST: f64 = 0.15;
 /// What is left of the penalty of a lost wish.
 const LOST_SHARE: f64 = 0.02;
-/// A choice without a lost wish and with a demerit below this needs no search: hardly a block has moved.
+/// A choice without a lost wish and with a price below this needs no search: hardly a block has moved.
 const GOOD: f64 = 0.3;
-/// From this mean drift on a page has been dragged along.
-const DRAGGED: f64 = 0.08;
 /// The share of their penalty that lines have at first where they are to break early rather than drag the page along.
 const EASED: f64 = 0.12;
 
@@ -40,15 +36,7 @@ pub(crate) struct Chosen {
     pub(crate) tried: (usize, usize),
     /// Wishes let go of, as places from the end of the program's rows: pins come and go before them.
     lost: Vec<usize>,
-    demerit: f64,
-}
-
-/// What a search settled.
-#[derive(Clone, Debug, PartialEq)]
-pub(crate) struct Settled {
-    pub(super) sides: Vec<Option<Side>>,
-    pub(super) lost: Vec<usize>,
-    pub(super) solved: Vec<f64>,
+    price: f64,
 }
 
 impl Chosen {
@@ -146,7 +134,7 @@ impl Search<'_, '_> {
     fn is_good(&self) -> bool {
         self.best.as_ref().is_some_and(|b| {
             b.as_ref()
-                .is_ok_and(|b| b.lost.is_empty() && b.demerit < GOOD)
+                .is_ok_and(|b| b.lost.is_empty() && b.price < GOOD)
         })
     }
 
@@ -177,7 +165,7 @@ impl Search<'_, '_> {
             let found = attempt(self.scene, sides.to_vec(), eased, near);
             let better = match (&found, &self.best) {
                 (_, None) | (Ok(_), Some(Err(_))) => true,
-                (Ok(new), Some(Ok(old))) => new.demerit < old.demerit - 1e-6,
+                (Ok(new), Some(Ok(old))) => new.price < old.price - 1e-6,
                 (Err(_), _) => false,
             };
             if better {
@@ -237,7 +225,7 @@ fn attempt(
             (solved, duals) = (again.at, again.duals);
         }
     }
-    let demerit = demerit(&preview(scene, &model, &solved)) + 2.0 * oblong(scene, &model, &solved);
+    let price = price(scene, &model, &solved);
     Ok(Chosen {
         sides,
         lost,
@@ -245,7 +233,7 @@ fn attempt(
         solved,
         duals,
         tried: (1, 0),
-        demerit,
+        price,
     })
 }
 
@@ -277,56 +265,8 @@ pub(crate) fn again(
             solved,
             duals,
             tried: (1, 0),
-            demerit: 0.0,
+            price: 0.0,
         }),
         None => Err(Box::new(model)),
     })
-}
-
-/// What a solution would measure, before it is put on the ruler.
-fn preview(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> Measures {
-    let group = |(item, vars): (&Item, &super::model::Vars)| {
-        let [l, t, r, b] = vars.edges.map(|v| solved[v] * INCH);
-        let parts = item.cell_runs().len();
-        let kind = scene.sketch.blocks[item.from[0]].kind;
-        Group {
-            blocks: item.from.clone(),
-            kind,
-            drawn: item.drawn,
-            want: item.want,
-            here: Span { l, t, r, b },
-            parts,
-        }
-    };
-    measure_groups(
-        scene.sketch,
-        scene.items.iter().zip(&model.vars).map(group).collect(),
-        scene.request.target.span(),
-    )
-}
-
-/// How far the cells of split slots are from a print's shape, beyond 3:2 and on average.
-fn oblong(scene: &Scene<'_>, model: &Model, solved: &[f64]) -> f64 {
-    let split: Vec<f64> = (scene.items.iter().zip(&model.vars))
-        .filter(|(item, _)| item.kind == Kind::Photo && item.is_split() && item.focal.is_none())
-        .map(|(_, vars)| {
-            let side = |run: &(usize, usize)| (solved[run.1] - solved[run.0]).max(0.01);
-            ((side(&vars.cols[0]) / side(&vars.rows[0])).ln().abs() - 1.5_f64.ln()).max(0.0)
-        })
-        .collect();
-    split.iter().sum::<f64>() / split.len().max(1) as f64
-}
-
-/// How far a fit is from a good one: drift against lost lines, neighbours, shapes and area, in like units.
-fn demerit(m: &Measures) -> f64 {
-    let lost = |kept: super::measure::Kept| 1.0 - kept.share();
-    m.drift_mean * 25.0
-        + m.drift_max * 2.0
-        // Where a whole page has been dragged along, no line or neighbour makes up for it.
-        + (m.drift_mean - DRAGGED).max(0.0) * 400.0
-        + lost(m.alignments) * 90.0
-        + lost(m.relations) * 450.0
-        + lost(m.contacts) * 8.0
-        + (m.slot_shape - 0.05).max(0.0) * 6.0
-        + (0.6 - m.photo_area).max(0.0) * 5.0
 }

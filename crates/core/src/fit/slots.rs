@@ -6,6 +6,7 @@ use crate::sketch::{Kind, Sketch};
 
 use super::approach::Map;
 use super::rows::{self, Row};
+use super::slot::Slot;
 use super::slot_choice::{SlotChoice, SlotWay};
 
 /// Two neighbours may become one slot when together they fill at least this share of their common frame.
@@ -18,30 +19,6 @@ const OBLONG: f64 = 1.5;
 const MOST_SMALL: u32 = 4;
 /// Between the prints of a split slot where the sketch shows no gap between photos.
 const USUAL_GAP: f64 = INCH / 8.0;
-
-/// What becomes of one or several photo slots of a sketch.
-#[derive(Clone, Debug, PartialEq)]
-pub(crate) struct Slot {
-    /// The sketch's photo blocks that it stands for.
-    pub(crate) blocks: Vec<usize>,
-    /// What becomes of it.
-    pub(crate) way: SlotWay,
-}
-
-impl Slot {
-    fn shown(&self) -> u32 {
-        self.way.shows()
-    }
-
-    /// The direction of a row that has become one slot.
-    fn along(&self) -> Option<bool> {
-        match self.way {
-            SlotWay::Cells(cols, 1) if self.blocks.len() > 1 && cols > 1 => Some(true),
-            SlotWay::Cells(1, rows) if self.blocks.len() > 1 && rows > 1 => Some(false),
-            _ => None,
-        }
-    }
-}
 
 /// The slots for so many photos, or as drawn. `None` when the sketch has no slot to work with, or what the maker chose shows too many.
 ///

@@ -3,10 +3,11 @@
 //! At the optimum the pulls on a block are balanced by the rows it stands in; each row's share is its multiplier (the dual of the
 //! program), so that the largest tells what moved the block. A tie that only hands a push on (a mat's border) is followed.
 
-use super::conflict::{Reason, Wish, names_of, pin_text};
+use super::conflict::{names_of, pin_text};
 use super::measure::Measures;
 use super::model::Scene;
 use super::prints::Photos;
+use super::reason::{Reason, Wish};
 use super::search::Chosen;
 use crate::geometry::Axis;
 use crate::length::Length;

@@ -6,6 +6,11 @@ use thiserror::Error;
 /// What a length may be written like, for messages.
 const ALLOWED: &str = "a length such as 3 3/8, 3.375 in, 86 mm or 8,6 cm";
 
+/// The marks that stand for inches, plain and typographic.
+pub(crate) const INCH_MARKS: [char; 4] = ['"', '″', '”', '“'];
+/// The typographic stroke of a fraction.
+pub(crate) const FRACTION_SLASH: char = '⁄';
+
 /// A text that is not a length: what was found, and what is allowed.
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 #[error("“{text}”: {found}; allowed is {allowed}")]
@@ -51,6 +56,17 @@ impl Length {
             return Err(fail("it is longer than 100 m".to_owned()));
         }
         Ok(Length(ticks as i64))
+    }
+
+    /// The unit that a written length names, if it names one.
+    pub(crate) fn unit_in(text: &str) -> Option<Unit> {
+        let plain = spell_out(text);
+        let unit = plain.trim_start_matches(|c: char| is_numeric_part(c) || c == '−');
+        match unit_kind(unit.trim())? {
+            Written::Default => None,
+            Written::Inches => Some(Unit::Inch),
+            Written::Millimetres | Written::Centimetres => Some(Unit::Millimetre),
+        }
     }
 
     /// Prints a length so that [`Length::parse`] gives the same ticks again: inches as a ruler fraction where
@@ -107,9 +123,9 @@ fn spell_out(text: &str) -> String {
             '⅞' => "7/8",
             '⅓' => "1/3",
             '⅔' => "2/3",
-            '⁄' => "/",
+            FRACTION_SLASH => "/",
             '\u{a0}' | '\u{2009}' | '\u{202f}' => " ",
-            '″' | '”' | '“' => "\"",
+            c if INCH_MARKS.contains(&c) => "\"",
             _ => {
                 plain.push(c);
                 continue;
@@ -127,14 +143,32 @@ fn is_numeric_part(c: char) -> bool {
     c.is_ascii_digit() || matches!(c, '.' | ',' | '/' | ' ' | '-')
 }
 
+/// How a unit is written.
+enum Written {
+    Default,
+    Inches,
+    Millimetres,
+    Centimetres,
+}
+
+fn unit_kind(unit: &str) -> Option<Written> {
+    match unit.to_lowercase().as_str() {
+        "" => Some(Written::Default),
+        "in" | "in." | "inch" | "inches" | "\"" | "''" => Some(Written::Inches),
+        "mm" => Some(Written::Millimetres),
+        "cm" => Some(Written::Centimetres),
+        _ => None,
+    }
+}
+
 /// Ticks in one of the written unit; an error says what was found.
 fn unit_ticks(unit: &str, default: Unit) -> Result<f64, String> {
-    match unit.to_lowercase().as_str() {
-        "" => Ok(default.ticks() as f64),
-        "in" | "in." | "inch" | "inches" | "\"" | "''" => Ok(Unit::Inch.ticks() as f64),
-        "mm" => Ok(Unit::Millimetre.ticks() as f64),
-        "cm" => Ok(Unit::Millimetre.ticks() as f64 * 10.0),
-        _ => Err(format!("“{unit}” is not a unit")),
+    match unit_kind(unit) {
+        Some(Written::Default) => Ok(default.ticks() as f64),
+        Some(Written::Inches) => Ok(Unit::Inch.ticks() as f64),
+        Some(Written::Millimetres) => Ok(Unit::Millimetre.ticks() as f64),
+        Some(Written::Centimetres) => Ok(Unit::Millimetre.ticks() as f64 * 10.0),
+        None => Err(format!("“{unit}” is not a unit")),
     }
 }
 

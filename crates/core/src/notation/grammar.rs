@@ -2,7 +2,7 @@
 
 use super::WordError;
 use crate::geometry::Edge;
-use crate::length::{Length, Unit};
+use crate::length::{FRACTION_SLASH, INCH_MARKS, Length, Unit};
 use crate::sketch::{ClusterSize, Kind, TriangleCorner};
 use chumsky::error::RichPattern;
 use chumsky::prelude::*;
@@ -137,7 +137,11 @@ pub(super) fn at_place(
 /// The parser's own finding, at the whole word that it stopped in.
 fn word_error(text: &str, content: &str, start: usize, fault: &Rich<'_, char>) -> WordError {
     let span = fault.span();
-    let is_word = |c: char| c.is_alphanumeric() || matches!(c, '-' | '_' | '/' | '.' | '"');
+    let is_word = |c: char| {
+        c.is_alphanumeric()
+            || matches!(c, '-' | '_' | '/' | '.' | FRACTION_SLASH)
+            || INCH_MARKS.contains(&c)
+    };
     let from = content[..span.start]
         .char_indices()
         .rev()
@@ -272,7 +276,8 @@ fn digits<'a>() -> impl Parser<'a, &'a str, &'a str, Fault<'a>> + Clone {
 
 /// A length as makers write it; its value is read where the unit is known.
 fn length<'a>() -> impl Parser<'a, &'a str, Written, Fault<'a>> + Clone {
-    let fraction = digits().then_ignore(just('/')).then(digits()).ignored();
+    let stroke = one_of(['/', FRACTION_SLASH]);
+    let fraction = digits().then_ignore(stroke).then(digits()).ignored();
     let glyph = one_of("½¼¾⅛⅜⅝⅞⅓⅔").ignored();
     let part = choice((fraction.clone(), glyph));
     let between = choice((just('-').ignored(), space()));
@@ -305,7 +310,8 @@ fn length<'a>() -> impl Parser<'a, &'a str, Written, Fault<'a>> + Clone {
         .then(choice((just("the").ignored(), digits().ignored())))
         .not();
     let unit = gap().then(clause).ignore_then(choice((
-        just('"').ignored(),
+        one_of(INCH_MARKS).ignored(),
+        just("''").ignored(),
         letters.then_ignore(no_letter).ignored(),
     )));
     placed(number.then(unit.or_not()).to_slice().map(str::to_owned))
@@ -520,14 +526,7 @@ fn line<'a>() -> impl Parser<'a, &'a str, Line, Fault<'a>> {
         .then_ignore(cross())
         .then(length())
         .map(|((pages, w), h)| {
-            let unit = h
-                .value
-                .trim_end()
-                .ends_with("mm")
-                .then_some(Unit::Millimetre)
-                .or_else(|| {
-                    (h.value.ends_with("in") || h.value.ends_with('"')).then_some(Unit::Inch)
-                });
+            let unit = Length::unit_in(&h.value);
             Line::Page(pages, w, h, unit)
         });
     gap()

@@ -184,6 +184,28 @@ const fn letter(kind: Kind) -> char {
     }
 }
 
+/// The first of a line's clauses that says it.
+fn first<T>(line: &Named<'_>, says: impl Fn(&Clause) -> Option<T>) -> Option<T> {
+    line.clauses.iter().find_map(|c| says(&c.value))
+}
+
+/// The edges that a line's block runs off.
+fn bleed(line: &Named<'_>) -> Vec<Edge> {
+    let mut bleed: Vec<Edge> = line
+        .clauses
+        .iter()
+        .flat_map(|c| match &c.value {
+            Clause::Off(edges) => edges.clone(),
+            Clause::Full { wide: true } => vec![Edge::Left, Edge::Right],
+            Clause::Full { wide: false } => vec![Edge::Top, Edge::Bottom],
+            _ => Vec::new(),
+        })
+        .collect();
+    bleed.sort_unstable();
+    bleed.dedup();
+    bleed
+}
+
 fn framed<'a>(line: &Named<'a>) -> Option<&'a At<String>> {
     line.clauses.iter().find_map(|c| {
         if let Clause::Around(id) = &c.value {
@@ -267,108 +289,87 @@ impl Head<'_> {
 
     fn block(&self, line: &Named<'_>, rects: &BTreeMap<&str, Rect>) -> Result<Block, WordError> {
         let kind = line.kind.value;
-        let clauses = || line.clauses.iter().map(|c| &c.value);
         let grid = self.grid(line)?;
-        let size = self.size(line, grid.as_ref())?;
-        let inner = framed(line)
-            .filter(|_| kind == Kind::Mat && !is_sized(line))
-            .and_then(|f| rects.get(f.value.as_str()));
-        let rect = match (inner, thickness(line)) {
-            (Some(inner), Some(border)) => grown(*inner, self.side(border)?),
-            (Some(inner), None) => grown(*inner, self.maker.border_in(self.unit)),
-            _ => self.rect(line, size)?,
-        };
-        let full = clauses().find_map(|c| {
-            if let Clause::Full { wide } = c {
-                Some(*wide)
-            } else {
-                None
-            }
-        });
-        let mut bleed: Vec<Edge> = clauses()
-            .filter_map(|c| {
-                if let Clause::Off(edges) = c {
-                    Some(edges.clone())
-                } else {
-                    None
-                }
-            })
-            .flatten()
-            .collect();
-        match full {
-            Some(true) => bleed.extend([Edge::Left, Edge::Right]),
-            Some(false) => bleed.extend([Edge::Top, Edge::Bottom]),
-            None => {}
-        }
-        bleed.sort_unstable();
-        bleed.dedup();
+        let rect = self.place(line, grid.as_ref(), rects)?;
         let ring = self.ring(line)?;
-        let shape = clauses().find_map(|c| match c {
-            Clause::Round => Some(Shape::Ellipse),
-            Clause::Triangle(corner) => Some(Shape::Triangle(*corner)),
-            Clause::Polygon(points) => Some(Shape::Polygon(points.clone())),
-            _ => None,
-        });
-        let turn = clauses()
-            .find_map(|c| {
-                if let Clause::Turned(turn) = c {
-                    Some(*turn)
-                } else {
-                    None
-                }
-            })
-            .unwrap_or_default();
-        if !(-MOST_TURN..=MOST_TURN).contains(&turn) {
-            let allowed = format!("turned by -{MOST_TURN} to {MOST_TURN} degrees");
-            return Err(self.wrong(
-                &line.kind.place,
-                "a block that is turned by more than it may be",
-                &[&allowed],
-            ));
-        }
-        if let Some(Shape::Polygon(points)) = &shape
-            && points
-                .iter()
-                .flatten()
-                .any(|share| !(0.0..=1.0).contains(share))
-        {
-            return Err(self.wrong(
-                &line.kind.place,
-                "a polygon with a point outside its box",
-                &["points from 0 to 1 of the box"],
-            ));
-        }
         Ok(Block {
             id: line.id.clone(),
             kind,
             rect,
-            turn,
-            shape: shape.unwrap_or_default(),
-            bleed,
+            turn: self.turn(line)?,
+            shape: self.shape(line)?,
+            bleed: bleed(line),
             under: framed(line)
                 .filter(|_| kind == Kind::Mat)
                 .map(|f| f.value.clone()),
-            host: clauses().find_map(|c| {
-                if let Clause::On(id) = c {
-                    Some(id.value.clone())
-                } else {
-                    None
-                }
+            host: first(line, |c| match c {
+                Clause::On(id) => Some(id.value.clone()),
+                _ => None,
             }),
-            size: clauses()
-                .find_map(|c| {
-                    if let Clause::Size3(size) = c {
-                        Some(*size)
-                    } else {
-                        None
-                    }
-                })
-                .filter(|_| kind == Kind::Cluster),
+            size: first(line, |c| match c {
+                Clause::Size3(size) => Some(*size),
+                _ => None,
+            })
+            .filter(|_| kind == Kind::Cluster),
             grid,
             ring,
             sure: None,
             other: Map::new(),
         })
+    }
+
+    /// Where a block is: as it says, or round the block that it frames.
+    fn place(
+        &self,
+        line: &Named<'_>,
+        grid: Option<&Grid>,
+        rects: &BTreeMap<&str, Rect>,
+    ) -> Result<Rect, WordError> {
+        let size = self.size(line, grid)?;
+        let inner = framed(line)
+            .filter(|_| line.kind.value == Kind::Mat && !is_sized(line))
+            .and_then(|f| rects.get(f.value.as_str()));
+        Ok(match (inner, thickness(line)) {
+            (Some(inner), Some(border)) => grown(*inner, self.side(border)?),
+            (Some(inner), None) => grown(*inner, self.maker.border_in(self.unit)),
+            _ => self.rect(line, size)?,
+        })
+    }
+
+    fn turn(&self, line: &Named<'_>) -> Result<f64, WordError> {
+        let turn = first(line, |c| match c {
+            Clause::Turned(turn) => Some(*turn),
+            _ => None,
+        })
+        .unwrap_or_default();
+        if (-MOST_TURN..=MOST_TURN).contains(&turn) {
+            return Ok(turn);
+        }
+        let allowed = format!("turned by -{MOST_TURN} to {MOST_TURN} degrees");
+        Err(self.wrong(
+            &line.kind.place,
+            "a block that is turned by more than it may be",
+            &[&allowed],
+        ))
+    }
+
+    fn shape(&self, line: &Named<'_>) -> Result<Shape, WordError> {
+        let shape = first(line, |c| match c {
+            Clause::Round => Some(Shape::Ellipse),
+            Clause::Triangle(corner) => Some(Shape::Triangle(*corner)),
+            Clause::Polygon(points) => Some(Shape::Polygon(points.clone())),
+            _ => None,
+        });
+        let is_outside = |share: &f64| !(0.0..=1.0).contains(share);
+        match &shape {
+            Some(Shape::Polygon(points)) if points.iter().flatten().any(is_outside) => Err(self
+                .wrong(
+                    &line.kind.place,
+                    "a polygon with a point outside its box",
+                    &["points from 0 to 1 of the box"],
+                )),
+            _ => Ok(shape.unwrap_or_default()),
+        }
     }
 
     fn grid(&self, line: &Named<'_>) -> Result<Option<Grid>, WordError> {

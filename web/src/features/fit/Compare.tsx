@@ -1,7 +1,7 @@
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { ProposalDoc } from "@/api/client";
 import { PageSheet } from "@/shared/drawing/PageSheet";
+import { CloseSheet, Sheet as Laid } from "@/shared/ui/Sheet";
 
 /** Something that can be laid beside another: a way, or an alternative that was kept. */
 export type Comparable = { name: string; proposal: ProposalDoc };
@@ -18,29 +18,26 @@ export function Compare({ all, first, onClose }: Props) {
   const a = all.find((c) => c.name === left);
   const b = all.find((c) => c.name === right);
   return (
-    <Dialog.Root open onOpenChange={(o) => !o && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="sheet fixed top-1/2 left-1/2 z-20 max-h-[94vh] w-[66rem] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5"
-        >
-          <div className="flex flex-wrap items-center gap-4">
-            <Dialog.Title className="text-[18px]">Compare</Dialog.Title>
-            <label className="flex items-center gap-1.5">
-              <input type="checkbox" checked={over} onChange={(e) => setOver(e.target.checked)} />
-              one over the other
-            </label>
-            <Dialog.Close className="button ml-auto">Close</Dialog.Close>
-          </div>
-          <div className="mt-3 grid gap-4 sm:grid-cols-2">
-            <Side label="At the left" value={left} all={all} onPick={setLeft} found={a} shown={!over} />
-            <Side label="At the right" value={right} all={all} onPick={setRight} found={b} shown={!over} />
-          </div>
-          {over && a && b && <Over under={a} upper={b} />}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Laid
+      title="Compare"
+      width="whole"
+      onClose={onClose}
+      heading={
+        <>
+          <label className="flex items-center gap-1.5">
+            <input type="checkbox" checked={over} onChange={(e) => setOver(e.target.checked)} />
+            one over the other
+          </label>
+          <CloseSheet className="ml-auto" />
+        </>
+      }
+    >
+      <div className="mt-3 grid gap-4 sm:grid-cols-2">
+        <Side label="At the left" value={left} all={all} onPick={setLeft} found={a} shown={!over} />
+        <Side label="At the right" value={right} all={all} onPick={setRight} found={b} shown={!over} />
+      </div>
+      {over && a && b && <Over under={a} upper={b} />}
+    </Laid>
   );
 }
 

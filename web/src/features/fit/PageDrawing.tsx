@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from "react";
+import { useDrag, usePinch } from "@use-gesture/react";
+import { useRef, useState } from "react";
 import type { BoxDoc, FitDoc, LayoutDoc, PlaceDoc } from "@/api/client";
 import type { Numbered } from "@/shared/drawing/geometry";
 import { extent, kindWord } from "@/shared/drawing/geometry";
@@ -7,6 +8,7 @@ import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
 import { Length } from "@/shared/ui/Length";
 import { useWindowHeight } from "@/shared/ui/useRoom";
+import { useWidth } from "@/shared/ui/useWidth";
 import { unitOf } from "./model";
 import { PinWedges } from "./PinWedges";
 import { tagPlaces } from "./tagPlaces";
@@ -33,6 +35,8 @@ const RULER = 26;
 const ROOM = 10;
 /** What the tape and the page's heading take of the window's height. */
 const ABOVE = 184;
+/** A page is enlarged up to so many times. */
+const MOST_TIMES = 4;
 /** No page is drawn lower than this. */
 const LOWEST = 250;
 
@@ -41,15 +45,7 @@ export function PageDrawing(props: Props) {
   const { fit, layout, approach, blocks, selected, lit, faded, below, places, onSelect, onLight, onDrag, onDrop } =
     props;
   const frame = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(600);
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-
+  const width = useWidth(frame, 600);
   const height = useWindowHeight();
   const { canvas } = layout;
   const unit = unitOf(fit);
@@ -58,6 +54,10 @@ export function PageDrawing(props: Props) {
   const tallest = Math.max(LOWEST, height - ABOVE - RULER - ROOM - below);
   const whole = Math.max(0.1, Math.min((width - RULER - ROOM) / across, tallest / canvas.page.h));
   const [times, setTimes] = useState(1);
+  const pinched = usePinch(({ offset: [by] }) => setTimes(Math.round(by * 4) / 4), {
+    from: () => [times, 0],
+    scaleBounds: { min: 1, max: MOST_TIMES },
+  });
   const scale = whole * times;
   const size = { w: across * scale, h: canvas.page.h * scale };
   const tags = tagPlaces(blocks, scale, canvas);
@@ -91,7 +91,7 @@ export function PageDrawing(props: Props) {
             type="range"
             className="h-6 w-[110px] accent-ink pointer-coarse:h-11"
             min={1}
-            max={4}
+            max={MOST_TIMES}
             step={0.25}
             value={times}
             onChange={(e) => setTimes(Number(e.target.value))}
@@ -100,7 +100,8 @@ export function PageDrawing(props: Props) {
       </div>
       <div
         ref={frame}
-        className={times > 1 ? "overflow-auto" : ""}
+        {...pinched()}
+        className={times > 1 ? "touch-pan-x touch-pan-y overflow-auto" : "touch-pan-x touch-pan-y"}
         style={times > 1 ? { maxHeight: RULER + canvas.page.h * whole + ROOM } : undefined}
       >
         <svg
@@ -179,7 +180,29 @@ const STILL = 5;
 
 /** What answers to the mouse for a block. The keyboard has the block's number and the rows. */
 function Handle({ box, scale, label, lit, from, onSelect, onLight, onDrag, onDrop }: HandleProps) {
-  const start = useRef<{ x: number; y: number; from: BoxDoc; moved: boolean }>(undefined);
+  const drag = useDrag(
+    ({
+      movement: [dx, dy],
+      tap,
+      last,
+      memo,
+    }: {
+      movement: [number, number];
+      tap: boolean;
+      last: boolean;
+      memo?: BoxDoc;
+    }) => {
+      if (tap) onSelect();
+      else if (last) onDrop();
+      else if (onDrag && from) {
+        const began = memo ?? from;
+        onDrag(began, dx / scale, dy / scale);
+        return began;
+      }
+      return memo;
+    },
+    { filterTaps: true, threshold: STILL, pointer: { keys: false } },
+  );
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the keyboard does the same by the block's number or from its row
     <rect
@@ -192,29 +215,9 @@ function Handle({ box, scale, label, lit, from, onSelect, onLight, onDrag, onDro
       stroke={lit ? "#17263b" : "none"}
       strokeWidth={2}
       className="cursor-pointer"
-      onPointerDown={(e) => {
-        if (e.button !== 0 || !from || !onDrag) return;
-        e.currentTarget.setPointerCapture(e.pointerId);
-        start.current = { x: e.clientX, y: e.clientY, from, moved: false };
-      }}
-      onPointerMove={(e) => {
-        const began = start.current;
-        if (!began || !onDrag) return;
-        const [dx, dy] = [e.clientX - began.x, e.clientY - began.y];
-        if (!began.moved && Math.hypot(dx, dy) < STILL) return;
-        began.moved = true;
-        onDrag(began.from, dx / scale, dy / scale);
-      }}
-      onPointerUp={() => {
-        const began = start.current;
-        start.current = undefined;
-        if (began?.moved) onDrop();
-        else onSelect();
-      }}
-      onPointerCancel={() => {
-        if (start.current?.moved) onDrop();
-        start.current = undefined;
-      }}
+      {...drag()}
+      // A block is chosen by a first touch and dragged by the next, so that a finger can still move the screen.
+      style={{ touchAction: lit && onDrag ? "none" : "pan-x pan-y" }}
       onMouseEnter={() => onLight(true)}
       onMouseLeave={() => onLight(false)}
     >

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useRef, useState } from "react";
 import { api, fieldError, type PlanDoc, type RevisionView } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
 import { stationOf } from "@/features/stations/registry";
@@ -8,6 +8,7 @@ import { Ask } from "@/shared/ui/Ask";
 import { Failed } from "@/shared/ui/Failed";
 import { Sentence } from "@/shared/ui/Length";
 import { Notice } from "@/shared/ui/Notice";
+import { CloseSheet, Sheet } from "@/shared/ui/Sheet";
 
 type Props = {
   pageId: string;
@@ -19,22 +20,17 @@ type Props = {
 
 /** Everything that was ever decided on a page: look, name, return. Nothing is taken away by returning. */
 export function HistoryPanel({ pageId, revision, open, onClose, returnTo }: Props) {
+  if (!open) return null;
   return (
-    <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-10 bg-black/40" />
-        <Dialog.Content className="fixed inset-y-0 right-0 z-10 flex w-[26rem] max-w-[96vw] flex-col gap-2 border-hairline border-l bg-sheet p-4">
-          <div className="flex items-center justify-between">
-            <Dialog.Title className="text-[18px]">History</Dialog.Title>
-            <Dialog.Close className="button">Close</Dialog.Close>
-          </div>
-          <Dialog.Description className="text-second">
-            Every change, newest first. Returning to one adds a new version; nothing is taken away.
-          </Dialog.Description>
-          {open && <Revisions pageId={pageId} revision={revision} onClose={onClose} returnTo={returnTo} />}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet
+      title="History"
+      beside
+      onClose={onClose}
+      heading={<CloseSheet className="ml-auto" />}
+      about="Every change, newest first. Returning to one adds a new version; nothing is taken away."
+    >
+      <Revisions pageId={pageId} revision={revision} onClose={onClose} returnTo={returnTo} />
+    </Sheet>
   );
 }
 
@@ -71,6 +67,15 @@ function Revisions({ pageId, revision, onClose, returnTo }: Omit<Props, "open">)
       onClose();
     },
   });
+  const list = useRef<HTMLDivElement>(null);
+  const revisions = history.data?.pages.flat() ?? [];
+  const rows = useVirtualizer({
+    count: revisions.length,
+    getScrollElement: () => list.current,
+    estimateSize: () => 66,
+    getItemKey: (index) => revisions[index]?.revision ?? index,
+    overscan: 8,
+  });
   if (history.isLoadingError) return <Failed error={history.error} onRetry={() => history.refetch()} />;
   if (!history.data) return <Notice>Fetching the history…</Notice>;
   return (
@@ -96,51 +101,31 @@ function Revisions({ pageId, revision, onClose, returnTo }: Omit<Props, "open">)
           </ul>
         </section>
       )}
-      <ol className="min-h-0 flex-1 overflow-y-auto">
-        {history.data.pages.flat().map((r) => (
-          <li key={r.revision} className="border-hairline border-t py-2">
-            <div className="flex items-baseline gap-2">
-              <span className="w-8 text-right font-bold">{r.revision}</span>
-              <span className="flex-1">
-                {r.names.map((n) => (
-                  <span key={n} className="mr-1 rounded-[2px] bg-tape px-1.5 font-semibold text-tape-ink">
-                    {n}
-                    {mayChange && (
-                      <button
-                        type="button"
-                        className="ml-1 cursor-pointer"
-                        aria-label={`Take the name ${n} off`}
-                        onClick={() => unname.mutate(n)}
-                      >
-                        ×
-                      </button>
-                    )}
-                  </span>
-                ))}
-                <Sentence text={r.reason} />
-              </span>
-            </div>
-            <div className="mt-1 ml-10 flex flex-wrap items-center gap-2 text-[13px]">
-              <span className="text-second">
-                {r.author} at {stationOf(r.station)?.label ?? r.station},{" "}
-                {new Date(r.made_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}
-              </span>
-              {mayChange && (
-                <button type="button" className="link" onClick={() => setNaming(r)}>
-                  Name it
-                </button>
-              )}
-              {mayChange && r.revision !== revision && (
-                <button type="button" className="link" onClick={() => goBack.mutate(r.revision)}>
-                  Return to it
-                </button>
-              )}
-              {r.revision === revision && <span className="font-semibold">as it is now</span>}
-            </div>
-          </li>
-        ))}
+      <div ref={list} className="min-h-0 flex-1 overflow-y-auto">
+        <ol className="relative" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map(({ index, start, key: row }) => (
+            <li
+              key={row}
+              ref={rows.measureElement}
+              data-index={index}
+              aria-setsize={revisions.length}
+              aria-posinset={index + 1}
+              className="absolute inset-x-0 border-hairline border-t py-2"
+              style={{ transform: `translateY(${start}px)` }}
+            >
+              <Revision
+                r={revisions[index] as RevisionView}
+                isNewest={revisions[index]?.revision === revision}
+                mayChange={mayChange}
+                onName={() => setNaming(revisions[index])}
+                onUnname={(given) => unname.mutate(given)}
+                onReturn={() => goBack.mutate(revisions[index]?.revision ?? revision)}
+              />
+            </li>
+          ))}
+        </ol>
         {history.hasNextPage && (
-          <li className="border-hairline border-t py-2">
+          <p className="border-hairline border-t py-2">
             <button
               type="button"
               className="button"
@@ -149,9 +134,9 @@ function Revisions({ pageId, revision, onClose, returnTo }: Omit<Props, "open">)
             >
               {history.isFetchingNextPage ? "Fetching…" : "Show earlier ones"}
             </button>
-          </li>
+          </p>
         )}
-      </ol>
+      </div>
       {naming && (
         <Ask
           title={`Name version ${naming.revision}`}
@@ -163,6 +148,60 @@ function Revisions({ pageId, revision, onClose, returnTo }: Omit<Props, "open">)
           onClose={() => setNaming(undefined)}
         />
       )}
+    </>
+  );
+}
+
+type RevisionProps = {
+  r: RevisionView;
+  isNewest: boolean;
+  mayChange: boolean;
+  onName: () => void;
+  onUnname: (name: string) => void;
+  onReturn: () => void;
+};
+
+function Revision({ r, isNewest, mayChange, onName, onUnname, onReturn }: RevisionProps) {
+  return (
+    <>
+      <div className="flex items-baseline gap-2">
+        <span className="w-8 text-right font-bold">{r.revision}</span>
+        <span className="flex-1">
+          {r.names.map((n) => (
+            <span key={n} className="mr-1 rounded-[2px] bg-tape px-1.5 font-semibold text-tape-ink">
+              {n}
+              {mayChange && (
+                <button
+                  type="button"
+                  className="ml-1 cursor-pointer"
+                  aria-label={`Take the name ${n} off`}
+                  onClick={() => onUnname(n)}
+                >
+                  ×
+                </button>
+              )}
+            </span>
+          ))}
+          <Sentence text={r.reason} />
+        </span>
+      </div>
+      <div className="mt-1 ml-10 flex flex-wrap items-center gap-2 text-[13px]">
+        <span className="text-second">
+          {r.author} at {stationOf(r.station)?.label ?? r.station},{" "}
+          {new Date(r.made_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}
+        </span>
+        {mayChange && (
+          <button type="button" className="link" onClick={onName}>
+            Name it
+          </button>
+        )}
+        {mayChange && !isNewest && (
+          <button type="button" className="link" onClick={onReturn}>
+            Return to it
+          </button>
+        )}
+        {isNewest && <span className="font-semibold">as it is now</span>}
+      </div>
     </>
   );
 }

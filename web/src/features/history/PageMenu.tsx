@@ -86,9 +86,10 @@ export function PageMenu({ page, small = false }: { page: Thing; small?: boolean
       {asks === "due" && (
         <Ask
           title="By when is it to be done?"
-          label="Day, such as 2026-12-03; empty for none"
+          label="Day (leave it empty for none)"
+          type="date"
           value={page.due ?? ""}
-          yes="Set"
+          yes="Set due date"
           error={meanwhile ?? fieldError(change.error, "due")}
           onYes={(due) => change.mutate({ due: due.trim() === "" ? null : due.trim() })}
           onClose={() => setAsks(undefined)}

@@ -1,3 +1,4 @@
+import { useDrag } from "@use-gesture/react";
 import { useRef, useState } from "react";
 import { CORNER_NAMES, type Corners, movedCorner } from "./corners";
 
@@ -22,11 +23,18 @@ export function PictureCorners({ url, size, corners, onChange }: Props) {
   const frame = useRef<SVGSVGElement>(null);
   const [held, setHeld] = useState<number>();
   const handle = size.w / 45;
-  const place = (e: React.PointerEvent): readonly [number, number] => {
+  const place = ([x, y]: readonly [number, number]): readonly [number, number] => {
     const box = frame.current?.getBoundingClientRect();
     if (!box) return [0, 0];
-    return [((e.clientX - box.left) / box.width) * size.w, ((e.clientY - box.top) / box.height) * size.h];
+    return [((x - box.left) / box.width) * size.w, ((y - box.top) / box.height) * size.h];
   };
+  const drag = useDrag(
+    ({ args: [n], xy }) => {
+      setHeld(n as number);
+      onChange(movedCorner(corners, n as number, place(xy), size));
+    },
+    { pointer: { keys: false } },
+  );
   const inHand = held === undefined ? undefined : corners[held];
   return (
     <div className="relative">
@@ -56,13 +64,7 @@ export function PictureCorners({ url, size, corners, onChange }: Props) {
             className="cursor-move"
             onFocus={() => setHeld(n)}
             onBlur={() => setHeld(undefined)}
-            onPointerDown={(e) => {
-              e.currentTarget.setPointerCapture(e.pointerId);
-              setHeld(n);
-            }}
-            onPointerMove={(e) => {
-              if (e.currentTarget.hasPointerCapture(e.pointerId)) onChange(movedCorner(corners, n, place(e), size));
-            }}
+            {...drag(n)}
             onKeyDown={(e) => {
               const step = STEPS[e.key];
               if (!step) return;

@@ -1,10 +1,12 @@
-import { useEffect, useRef, useState } from "react";
+import { useDrag } from "@use-gesture/react";
+import { useRef, useState } from "react";
 import type { SketchDoc } from "@/api/client";
 import { extent, kindWord } from "@/shared/drawing/geometry";
 import { Measures } from "@/shared/drawing/Measures";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
 import { useWindowHeight } from "@/shared/ui/useRoom";
+import { useWidth } from "@/shared/ui/useWidth";
 import { drawn, moved, resized, stepOf, unitOf, without } from "./model";
 
 type Props = {
@@ -18,8 +20,8 @@ type Props = {
   under?: string | undefined;
 };
 
-/** What the hand is doing: from where, and what it does to the sketch. */
-type Drag = { from: [number, number]; apply: (dx: number, dy: number) => SketchDoc; reason: string; id?: string };
+/** What the hand is doing to the sketch. */
+type Drag = { apply: (dx: number, dy: number) => SketchDoc; reason: string; id?: string };
 
 const RULER = 26;
 const ROOM = 10;
@@ -30,17 +32,9 @@ const LOWEST = 250;
 /** The sketch drawn to scale: move, resize and draw by mouse, on the ruler's step, with distances. */
 export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit, under }: Props) {
   const frame = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(500);
-  const [drag, setDrag] = useState<Drag>();
+  const paper = useRef<SVGSVGElement>(null);
+  const width = useWidth(frame, 500);
   const [shown, setShown] = useState<SketchDoc>();
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-
   const height = useWindowHeight();
   const { page, pages } = sketch.canvas;
   const unit = unitOf(sketch);
@@ -50,30 +44,36 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
   const now = shown ?? sketch;
   const block = now.blocks.find((b) => b.id === selected);
 
-  const point = (e: React.PointerEvent<SVGElement>): [number, number] => {
-    const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect() ?? e.currentTarget.getBoundingClientRect();
-    return [(e.clientX - box.left - RULER) / scale, (e.clientY - box.top - RULER) / scale];
+  /** Where on the page a pointer is. */
+  const point = ([x, y]: readonly [number, number]): [number, number] => {
+    const box = paper.current?.getBoundingClientRect();
+    return [(x - (box?.left ?? 0) - RULER) / scale, (y - (box?.top ?? 0) - RULER) / scale];
   };
-  const begin = (e: React.PointerEvent<SVGElement>, start: Omit<Drag, "from">) => {
-    e.stopPropagation();
-    e.currentTarget.setPointerCapture(e.pointerId);
-    setDrag({ from: point(e), ...start });
-  };
-  const move = (e: React.PointerEvent<SVGElement>) => {
-    if (!drag) return;
-    const [x, y] = point(e);
-    setShown(drag.apply(x - drag.from[0], y - drag.from[1]));
-  };
-  const end = () => {
-    if (drag && shown && shown !== sketch) onCommit(shown, drag.reason, drag.id ?? shown.blocks.at(-1)?.id);
-    setDrag(undefined);
-    setShown(undefined);
-  };
-  const startDrawing = (e: React.PointerEvent<SVGElement>) => {
-    if (!drawing || !mayChange) return onSelect(undefined);
-    const from = point(e);
-    const apply = (dx: number, dy: number) => drawn(sketch, drawing, from, [from[0] + dx, from[1] + dy]);
-    begin(e, { apply, reason: `${kindWord(drawing)} drawn` });
+  const startDrawing = (from: [number, number], kind: string): Drag => ({
+    apply: (dx, dy) => drawn(sketch, kind, from, [from[0] + dx, from[1] + dy]),
+    reason: `${kindWord(kind)} drawn`,
+  });
+  const bind = useDrag(
+    ({ args: [start], first, last, tap, initial, movement: [dx, dy], memo, event }) => {
+      event.stopPropagation();
+      const doing: Drag | undefined = first
+        ? (start as (from: [number, number]) => Drag | undefined)(point(initial))
+        : memo;
+      if (!doing) return undefined;
+      const now = doing.apply(dx / scale, dy / scale);
+      if (!last) setShown(now);
+      else {
+        setShown(undefined);
+        if (!tap && now !== sketch) onCommit(now, doing.reason, doing.id ?? now.blocks.at(-1)?.id);
+      }
+      return doing;
+    },
+    { filterTaps: true, pointer: { keys: false } },
+  );
+  /** What a hand that takes hold of a block does to it. */
+  const holding = (id: string, apply: typeof moved, reason: string) => (): Drag | undefined => {
+    onSelect(id);
+    return mayChange ? { apply: (dx, dy) => apply(sketch, id, dx, dy), reason, id } : undefined;
   };
   const onKey = (e: React.KeyboardEvent) => {
     if (!block || !mayChange) return;
@@ -91,7 +91,6 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
     } else if (e.key === "Delete") onCommit(without(sketch, block.id), `${block.id} taken away`);
     else if (e.key === "Escape") onSelect(undefined);
   };
-  const pointer = { onPointerMove: move, onPointerUp: end, onPointerCancel: end };
 
   return (
     // Blocks are nudged with the arrow keys from here; the lines do all of it by keyboard.
@@ -104,6 +103,7 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
       onKeyDown={onKey}
     >
       <svg
+        ref={paper}
         width={RULER + size.w + ROOM}
         height={RULER + size.h + ROOM}
         aria-hidden="true"
@@ -125,8 +125,11 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
             height={size.h}
             fill="transparent"
             className={drawing ? "cursor-crosshair" : ""}
-            onPointerDown={startDrawing}
-            {...pointer}
+            {...bind((from: [number, number]) => {
+              if (drawing && mayChange) return startDrawing(from, drawing);
+              onSelect(undefined);
+              return undefined;
+            })}
           />
           {!drawing &&
             now.blocks.map((b) => {
@@ -140,13 +143,7 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
                   height={box.h * scale}
                   fill="transparent"
                   className={mayChange ? "cursor-move" : "cursor-pointer"}
-                  onPointerDown={(e) => {
-                    onSelect(b.id);
-                    if (mayChange) {
-                      begin(e, { apply: (dx, dy) => moved(sketch, b.id, dx, dy), reason: `${b.id} moved`, id: b.id });
-                    }
-                  }}
-                  {...pointer}
+                  {...bind(holding(b.id, moved, `${b.id} moved`))}
                 />
               );
             })}
@@ -174,14 +171,7 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
               fill="#17263b"
               stroke="#ffffff"
               className="cursor-nwse-resize"
-              onPointerDown={(e) =>
-                begin(e, {
-                  apply: (dx, dy) => resized(sketch, block.id, dx, dy),
-                  reason: `${block.id} resized`,
-                  id: block.id,
-                })
-              }
-              {...pointer}
+              {...bind(holding(block.id, resized, `${block.id} resized`))}
             />
           )}
         </g>

@@ -1,6 +1,6 @@
-import { Dialog } from "radix-ui";
 import type { SketchDoc, SketchView } from "@/api/client";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
+import { Sheet } from "@/shared/ui/Sheet";
 
 type Props = {
   mine: SketchDoc;
@@ -13,33 +13,27 @@ type Props = {
 /** Two people drew on one sketch: she sees both, and chooses. Neither is lost. */
 export function StaleSketch({ mine, theirs, onSaveMine, onSaveAsAnother, onTakeTheirs }: Props) {
   return (
-    <Dialog.Root open>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content className="sheet fixed top-1/2 left-1/2 z-20 w-[42rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 p-5">
-          <Dialog.Title className="text-[17px]">This sketch was changed meanwhile</Dialog.Title>
-          <Dialog.Description className="mt-2">
-            Somebody else saved version {theirs.revision} while you were drawing. Saving yours keeps theirs as an
-            earlier version; taking theirs, you can undo back to yours.
-          </Dialog.Description>
-          <div className="mt-3 grid grid-cols-2 gap-4">
-            <Side title="Yours" sketch={mine} />
-            <Side title={`Version ${theirs.revision}`} sketch={theirs.document} />
-          </div>
-          <div className="mt-4 flex flex-wrap gap-2">
-            <button type="button" className="button button-first" onClick={onSaveMine}>
-              Save mine
-            </button>
-            <button type="button" className="button" onClick={onSaveAsAnother}>
-              Save mine as another sketch
-            </button>
-            <button type="button" className="button" onClick={onTakeTheirs}>
-              Take version {theirs.revision}
-            </button>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet
+      title="This sketch was changed meanwhile"
+      width="wide"
+      about={`Somebody else saved version ${theirs.revision} while you were drawing. Saving yours keeps theirs as an earlier version; taking theirs, you can undo back to yours.`}
+    >
+      <div className="mt-3 grid grid-cols-2 gap-4">
+        <Side title="Yours" sketch={mine} />
+        <Side title={`Version ${theirs.revision}`} sketch={theirs.document} />
+      </div>
+      <div className="mt-4 flex flex-wrap gap-2">
+        <button type="button" className="button button-first" onClick={onSaveMine}>
+          Save mine
+        </button>
+        <button type="button" className="button" onClick={onSaveAsAnother}>
+          Save mine as another sketch
+        </button>
+        <button type="button" className="button" onClick={onTakeTheirs}>
+          Take version {theirs.revision}
+        </button>
+      </div>
+    </Sheet>
   );
 }
 

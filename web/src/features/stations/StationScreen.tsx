@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
-import { Suspense, useEffect, useMemo, useState } from "react";
+import { Suspense, useMemo, useState } from "react";
 import { api, newKey, type PageView, type PlanDoc } from "@/api/client";
 import { HistoryPanel } from "@/features/history/HistoryPanel";
 import { useMayChange, useMe } from "@/features/people/useMe";
@@ -14,6 +14,7 @@ import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { Failed } from "@/shared/ui/Failed";
 import { isForPage } from "@/shared/ui/letterKeys";
 import { PageArea } from "@/shared/ui/PageArea";
+import { useKeyBindings } from "@/shared/ui/useKeyBindings";
 import { type Station, stationOf } from "./registry";
 import { Tape } from "./Tape";
 
@@ -106,13 +107,7 @@ function AtStation({ station, ...props }: StationProps & { station: string }) {
 
 /** H on the page opens its history. */
 function useHistoryKey(toggle: () => void) {
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.key.toLowerCase() === "h" && isForPage(e)) toggle();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [toggle]);
+  useKeyBindings({ h: (e) => isForPage(e) && toggle() });
 }
 
 function Unbuilt({ station }: { station: Station }) {

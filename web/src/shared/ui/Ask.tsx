@@ -1,46 +1,39 @@
-import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useForm } from "react-hook-form";
 import { Field } from "./Field";
+import { CloseSheet, Sheet } from "./Sheet";
 
 type Props = {
   title: string;
   label: string;
   value: string;
   yes: string;
+  /** A day is picked from a calendar; leaving it empty is an answer. */
+  type?: "text" | "date";
   error?: string | undefined;
   onYes: (text: string) => void;
   onClose: () => void;
 };
 
-/** Asks for one short text: a new name. */
-export function Ask({ title, label, value, yes, error, onYes, onClose }: Props) {
-  const [text, setText] = useState(value);
+/** Asks for one short text or a day: a new name, a due date. */
+export function Ask({ title, label, value, yes, type = "text", error, onYes, onClose }: Props) {
+  const form = useForm({ defaultValues: { text: value } });
   return (
-    <Dialog.Root open onOpenChange={(o) => !o && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="sheet fixed top-1/2 left-1/2 z-20 w-[26rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 p-5"
-        >
-          <Dialog.Title className="text-[17px]">{title}</Dialog.Title>
-          <form
-            className="mt-3 grid gap-4"
-            onSubmit={(e) => {
-              e.preventDefault();
-              onYes(text);
-            }}
-          >
-            <Field label={label} value={text} error={error} maxLength={200} onChange={(e) => setText(e.target.value)} />
-            <div className="flex justify-end gap-2">
-              <Dialog.Close className="button">Leave it</Dialog.Close>
-              <button type="submit" className="button button-first">
-                {yes}
-              </button>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet title={title} onClose={onClose}>
+      <form className="mt-3 grid gap-4" onSubmit={form.handleSubmit(({ text }) => onYes(text))}>
+        <Field
+          label={label}
+          type={type}
+          error={error}
+          {...(type === "text" ? { maxLength: 200 } : {})}
+          {...form.register("text")}
+        />
+        <div className="flex justify-end gap-2">
+          <CloseSheet>Cancel</CloseSheet>
+          <button type="submit" className="button button-first">
+            {yes}
+          </button>
+        </div>
+      </form>
+    </Sheet>
   );
 }

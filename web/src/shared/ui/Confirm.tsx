@@ -12,7 +12,7 @@ type Props = {
 };
 
 /** Asks before something that others notice. */
-export function Confirm({ open, title, text, yes, no = "Leave it", onYes, onClose }: Props) {
+export function Confirm({ open, title, text, yes, no = "Cancel", onYes, onClose }: Props) {
   return (
     <AlertDialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <AlertDialog.Portal>

@@ -1,19 +1,17 @@
 import { useEffect, useRef } from "react";
 import { leadsToPage } from "./letterKeys";
+import { useKeyBindings } from "./useKeyBindings";
 
 /** Where the page lies. It takes the focus when it is opened and on Escape, and letter keys work while it has it. */
 export function PageArea({ children, className = "" }: { children: React.ReactNode; className?: string }) {
   const area = useRef<HTMLElement>(null);
+  const focus = () => area.current?.focus({ preventScroll: true });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when it is opened
   useEffect(() => {
-    const focus = () => area.current?.focus({ preventScroll: true });
     // Who writes elsewhere already isn't taken away from there.
     if (document.activeElement === document.body) focus();
-    const onKey = (e: KeyboardEvent) => {
-      if (leadsToPage(e)) focus();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
   }, []);
+  useKeyBindings({ Escape: (e) => leadsToPage(e) && focus() });
   return (
     <section
       ref={area}

@@ -2,10 +2,10 @@
 
 use super::wishes::penalty;
 use super::{Model, Scene, Side, inches};
-use crate::fit::conflict::{Reason, Wish};
 use crate::fit::fold_choice::{FoldChoice, FoldWay};
 use crate::fit::item::Item;
 use crate::fit::qp::{Expr, Sense};
+use crate::fit::reason::{Reason, Wish};
 use crate::reading::{HAIR, INCH};
 use num_integer::Integer;
 

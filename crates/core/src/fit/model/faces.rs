@@ -2,10 +2,10 @@
 
 use super::wishes::penalty;
 use super::{Model, Scene, Side, Vars};
-use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
 use crate::fit::prints::{Photos, Print};
 use crate::fit::qp::{Expr, Sense};
+use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, nearer_to_quarter};
 use crate::reading::INCH;
 use crate::sketch::Kind;

@@ -2,12 +2,12 @@
 
 use super::wishes::penalty;
 use super::{Model, Scene, Vars, inches};
-use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::Keep;
 use crate::fit::item::Item;
 use crate::fit::preferences::{Emphasis, Slack};
 use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
+use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Edge};
 use crate::reading::{AGREE, INCH, distance, face};
 use crate::sketch::Kind;

@@ -2,11 +2,11 @@
 
 use super::wishes::penalty;
 use super::{Model, Scene, Side, Vars, edge_at, inches};
-use crate::fit::conflict::{Reason, Wish};
 use crate::fit::item::Item;
 use crate::fit::pin::{Pin, PinEdge};
 use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
+use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Edge, Span};
 use crate::reading::{INCH, Relation, relations};
 use crate::sketch::{Kind, Shape};

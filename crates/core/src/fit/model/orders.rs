@@ -6,8 +6,8 @@
 
 use super::wishes::penalty;
 use super::{Model, Scene};
-use crate::fit::conflict::{Reason, Wish};
 use crate::fit::qp::{Expr, Sense, Var};
+use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Span};
 use crate::reading::{KEPT, distance};
 

@@ -2,9 +2,9 @@
 
 use super::wishes::penalty;
 use super::{Model, Scene};
-use crate::fit::conflict::{Reason, Wish};
 use crate::fit::preferences::Slack;
 use crate::fit::qp::Sense;
+use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Span};
 use crate::reading::{AGREE, GAP_MOST, INCH, distance, face};
 use crate::sketch::Kind;

@@ -2,11 +2,11 @@
 
 use super::orders::ties;
 use super::{Model, Scene, slack};
-use crate::fit::conflict::{Reason, Wish};
 use crate::fit::holds::What;
 use crate::fit::item::Item;
 use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
+use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Edge, Span};
 use crate::reading::{
     self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations,

@@ -28,6 +28,7 @@ mod defaults;
 pub mod document;
 pub mod fit;
 pub mod geometry;
+pub mod hop;
 pub mod layout;
 pub mod length;
 pub mod notation;

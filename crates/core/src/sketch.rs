@@ -14,7 +14,7 @@ pub use credit::credit_of;
 pub(crate) use read::{
     MOST_BLOCKS, MOST_TURN, Reader, read_block, read_canvas, read_rect, read_unit,
 };
-pub use suits::changes_for;
+pub use suits::{Need, changes_for, needs_for, needs_sentences};
 pub use turning::{Flip, QuarterTurn};
 pub(crate) use write::{block_fields, canvas_json, rect_json};
 

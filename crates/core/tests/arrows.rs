@@ -4,9 +4,9 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 11] = [
+const ORDER: [&str; 12] = [
     "cancel", "length", "document", "geometry", "sketch", "reading", "defaults", "notation",
-    "layout", "fit", "plan",
+    "layout", "fit", "plan", "hop",
 ];
 
 /// Every file of a module, with its text.

@@ -29,7 +29,9 @@ export function Shell() {
             </Link>
           ))}
         </nav>
-        <span className="ml-auto" />
+        <Link to="/drawer" className="button button-first ml-auto">
+          Start a page
+        </Link>
         <Person />
       </header>
       <Outlet />

@@ -11,7 +11,7 @@ async fn ways_are_compared_and_alternatives_kept_until_she_chooses() -> Result<(
     browser.find("//h2[contains(., '4 ways')]").await?;
 
     // Two ways side by side, then one over the other.
-    click(browser, "//button[.='Compare']").await?;
+    click(browser, "//button[.='Compare side by side']").await?;
     browser
         .find("//section[@aria-label='At the left']//*[name()='svg']")
         .await?;
@@ -44,7 +44,7 @@ async fn ways_are_compared_and_alternatives_kept_until_she_chooses() -> Result<(
     browser.find("//span[.='Alternative B']").await?;
     // Photos go down again, below what is drawn: neighbours merge or a slot becomes room to write.
     for _ in 0..4 {
-        click(browser, "//button[@aria-label='One photo less']").await?;
+        click(browser, "//button[@aria-label='One photo fewer']").await?;
     }
     browser
         .find("//output[@aria-label='Photos'][.='2']")

@@ -52,7 +52,11 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
             false,
         ),
         ("/".to_owned(), "//h2[.='Without a date']", false),
-        ("/drawer".to_owned(), "//h2[.='Flag row']", false),
+        (
+            "/drawer".to_owned(),
+            "//li/button[contains(., 'Flag row')]",
+            false,
+        ),
         ("/drawer/picture".to_owned(), "//button[.='Read it']", false),
         ("/team".to_owned(), "//h2[.='People']", false),
         ("/me".to_owned(), "//h2[.='Password']", false),

@@ -50,10 +50,10 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
     let join: String = browser.window.execute(invite, vec![]).await?.convert()?;
     let screens = [
         ("/".to_owned(), "//h3[contains(., 'Kites over the flats')]"),
-        ("/drawer".to_owned(), "//h2[.='Flag row']"),
+        ("/drawer".to_owned(), "//li/button[contains(., 'Flag row')]"),
         (
             "/drawer/new".to_owned(),
-            "//textarea[contains(., 'one page')]",
+            "//*[@role='textbox'][contains(., 'one page')]",
         ),
         ("/drawer/picture".to_owned(), "//button[.='Read it']"),
         (
@@ -123,7 +123,7 @@ async fn who_writes_second_is_told_sees_both_and_chooses() -> Result<()> {
     let hold = "window.send = window.fetch; \
         window.fetch = (r, ...more) => r.method === 'PATCH' ? new Promise(go => { window.letGo = () => go(send(r, ...more)); }) : send(r, ...more)";
     browser.window.execute(hold, vec![]).await?;
-    click(&browser, "//button[@aria-label='One photo less']").await?;
+    click(&browser, "//button[@aria-label='One photo fewer']").await?;
     browser.find("//p[@data-save='saving']").await?;
     let patch = json!({"photos": {"photos": {"count": 7}}});
     let change = json!({"revision": page["revision"], "station": "fit", "patch": patch, "reason": "seven photos"});
@@ -197,7 +197,7 @@ async fn what_others_change_is_shown_by_itself_and_disturbs_nobody_at_another_st
         "Papers settled",
     );
     write_meanwhile(&browser, "PATCH", &path, papers).await?;
-    click(&browser, "//button[@aria-label='One photo less']").await?;
+    click(&browser, "//button[@aria-label='One photo fewer']").await?;
     browser
         .find("//p[@data-save='saved'][contains(., 'version 10')]")
         .await?;
@@ -207,7 +207,7 @@ async fn what_others_change_is_shown_by_itself_and_disturbs_nobody_at_another_st
     // The other window has heard of it all by way of this one's stream, or of its own.
     browser.window.switch_to_window(table).await?;
     browser
-        .find("//article[contains(., 'Kites over the flats')]//*[contains(., 'choose the papers again')]")
+        .find("//article[contains(., 'Kites over the flats')]//*[contains(., 'Choose the papers again')]")
         .await?;
     browser.close().await
 }
@@ -222,7 +222,7 @@ async fn what_is_changed_without_a_server_is_saved_when_it_comes_back() -> Resul
     browser.find("//p[@data-save='saved']").await?;
     let socket = server.socket().to_owned();
     drop(server);
-    click(&browser, "//button[@aria-label='One photo less']").await?;
+    click(&browser, "//button[@aria-label='One photo fewer']").await?;
     browser.find("//p[@data-save='offline']").await?;
     click(&browser, "//button[.='Mark as settled' or .='Settled']").await?;
     let server = Server::start(&database, &socket)?;

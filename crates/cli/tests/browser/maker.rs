@@ -97,8 +97,10 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
     );
 
     // She takes the layout away, and looks at the sheet she will print.
+    let more = "//header//button[starts-with(@aria-label, 'More for')]";
+    click(&browser, more).await?;
     let link = browser
-        .find("//a[.='JSON']")
+        .find("//*[@role='menuitem'][.='Layout (JSON)']")
         .await?
         .attr("href")
         .await?
@@ -111,7 +113,7 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
         layout["format"] == "metrosk-layout/1" && photos == 6,
         "{layout}"
     );
-    click(&browser, "//a[.='Print']").await?;
+    click(&browser, "//*[@role='menuitem'][.='Measurement sheet']").await?;
     browser
         .find("//div[@role='img'][contains(@aria-label, 'Sheet 1 of')]//*[local-name()='svg']")
         .await?;
@@ -148,7 +150,7 @@ async fn a_sketch_file_of_her_own_and_a_broken_one() -> Result<()> {
         .find("//p[@role='status'][contains(., 'From my folder')]")
         .await?;
     browser
-        .find("//li[.//h2[.='From my folder']]//button")
+        .find("//li/button[contains(., 'From my folder')]")
         .await?;
 
     sketch["blocks"][2]["kind"] = json!("foto");
@@ -163,11 +165,11 @@ async fn a_sketch_file_of_her_own_and_a_broken_one() -> Result<()> {
     );
     give("none.metrosk.json", "not a sketch".to_owned()).await?;
     browser
-        .find("//*[@role='alert'][contains(., 'none.metrosk.json did not come in')]")
+        .find("//*[@role='alert'][contains(., 'none.metrosk.json was not imported')]")
         .await?;
     let count = browser
         .window
-        .find_all(By::XPath("//button[.='Start a page']"))
+        .find_all(By::XPath("//main//section//li/button"))
         .await?
         .len();
     ensure!(
@@ -187,8 +189,10 @@ async fn a_sketch_by_number_becomes_a_page_by_keyboard_alone() -> Result<()> {
         .window
         .goto(format!("{}/drawer/new", server.address))
         .await?;
-    browser.find("//textarea[contains(., 'one page')]").await?;
-    let lines = browser.find("//textarea").await?;
+    browser
+        .find("//*[@role='textbox'][contains(., 'one page')]")
+        .await?;
+    let lines = browser.find("//*[@role='textbox']").await?;
     lines.send_keys(Key::Control + Key::End).await?;
     lines.send_keys("mat 1/8 around p1\nphoto 4x6 at 3, 2\nstrip 1 3/8 full width at 9\ntitel 5x1 at 6, 10 1/2").await?;
     // The word that is wrong is told at its line; what is right is drawn already.
@@ -200,7 +204,9 @@ async fn a_sketch_by_number_becomes_a_page_by_keyboard_alone() -> Result<()> {
     }
     lines.send_keys("title 5x1 at 6, 10 1/2").await?;
     browser.gone("//p[@role='alert']").await?;
-    browser.find("//summary[starts-with(., 'Frames')]").await?;
+    browser
+        .find("//summary[starts-with(., 'What lies on what')]")
+        .await?;
     // Named, kept, and a page started from it, without a mouse.
     let name = browser
         .find("//input[@id = //label[.='Name']/@for]")

@@ -1,6 +1,6 @@
 //! People and teams: a lead invites, somebody joins, a guest looks; defaults, passwords, another team.
 
-use crate::support::{Server, click, come_in, fetched, fill};
+use crate::support::{Server, click, come_in, fetched, fill, start_page};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -46,19 +46,19 @@ async fn a_lead_invites_and_a_guest_looks() -> Result<()> {
     let other = Browser::open().await?;
     other.window.goto(&link).await?;
     other.find("//h2[.='Join Slipway Paper Club']").await?;
-    click(&other, "//button[.='Come in']").await?;
+    click(&other, "//button[.='Join the team']").await?;
     other
         .find("//p[@role='alert'][.='Type your name.']")
         .await?;
     type_in(&other, "Your name", "Dunlin").await?;
     type_in(&other, "Name to sign in with", "dunlin").await?;
     type_in(&other, "Password", "short").await?;
-    click(&other, "//button[.='Come in']").await?;
+    click(&other, "//button[.='Join the team']").await?;
     other
         .find("//p[@role='alert'][contains(., '10 to 200 characters')]")
         .await?;
     type_in(&other, "Password", " and then long enough").await?;
-    click(&other, "//button[.='Come in']").await?;
+    click(&other, "//button[.='Join the team']").await?;
     other
         .find("//button[contains(., 'Dunlin, Slipway Paper Club')]")
         .await?;
@@ -66,7 +66,7 @@ async fn a_lead_invites_and_a_guest_looks() -> Result<()> {
     // A guest sees the pages, and can't change them.
     click(&other, "//h3/a[.='Kites over the flats']").await?;
     other.find("//p[@data-save][.='To look at']").await?;
-    click(&other, "//button[@aria-label='One photo less']").await?;
+    click(&other, "//button[@aria-label='One photo fewer']").await?;
     other.find("//output[@aria-label='Photos'][.='6']").await?;
     ensure!(
         other
@@ -138,12 +138,7 @@ async fn her_defaults_are_what_a_new_page_starts_with() -> Result<()> {
         me = fetched(&browser, "/api/me").await?;
     }
     ensure!(me["defaults"] == wanted, "{me}");
-    click(&browser, "//nav//a[.='Sketch drawer']").await?;
-    click(
-        &browser,
-        "//li[.//h2[.='Flag row']]//button[.='Start a page']",
-    )
-    .await?;
+    start_page(&browser, "Flag row").await?;
     browser.find("//h2[contains(., '304.8')]").await?;
     browser.close().await
 }

@@ -104,7 +104,7 @@ pub(crate) async fn press(browser: &Browser, keys: &str) -> Result<()> {
 /// Comes in to the demo with one click.
 pub(crate) async fn come_in(browser: &Browser, server: &Server) -> Result<()> {
     browser.window.goto(&server.address).await?;
-    click(browser, "//button[.='Come in as Wren']").await?;
+    click(browser, "//button[.='Try it as Wren']").await?;
     browser.find("//nav[@aria-label='House']").await?;
     Ok(())
 }
@@ -114,7 +114,12 @@ pub(crate) async fn start_page(browser: &Browser, sketch: &str) -> Result<()> {
     click(browser, "//nav//a[.='Sketch drawer']").await?;
     click(
         browser,
-        &format!("//li[.//h2[.='{sketch}']]//button[.='Start a page']"),
+        &format!("//main//li/button[starts-with(normalize-space(.), '{sketch}')]"),
+    )
+    .await?;
+    click(
+        browser,
+        &format!("//section[@aria-label='{sketch}']//button[.='Start a page']"),
     )
     .await
 }

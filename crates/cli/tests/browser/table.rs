@@ -42,7 +42,9 @@ async fn a_page_is_renamed_dated_copied_finished_and_put_away() -> Result<()> {
         .await?;
     more(&browser, "Lanterns on the quay", "Due date").await?;
     // The browser's own field for a day takes month, day and year as its language has them.
-    let day = browser.find("//*[@role='dialog']//input[@type='date']").await?;
+    let day = browser
+        .find("//*[@role='dialog']//input[@type='date']")
+        .await?;
     day.send_keys("01092031").await?;
     click(&browser, "//button[.='Set due date']").await?;
     browser
@@ -54,7 +56,7 @@ async fn a_page_is_renamed_dated_copied_finished_and_put_away() -> Result<()> {
         .find("//h1[.='Lanterns on the quay, a copy']")
         .await?;
     click(&browser, "//a[.='Table']").await?;
-    more(&browser, "Lanterns on the quay, a copy", "It is finished").await?;
+    more(&browser, "Lanterns on the quay, a copy", "Mark as finished").await?;
     browser
         .gone("//h3/a[.='Lanterns on the quay, a copy']")
         .await?;
@@ -62,10 +64,10 @@ async fn a_page_is_renamed_dated_copied_finished_and_put_away() -> Result<()> {
     browser
         .find("//section[@aria-label='Finished']//h3/a[.='Lanterns on the quay, a copy']")
         .await?;
-    more(&browser, "Lanterns on the quay, a copy", "Put away").await?;
-    click(&browser, "//button[starts-with(., 'Put away')]").await?;
+    more(&browser, "Lanterns on the quay, a copy", "Archive").await?;
+    click(&browser, "//button[starts-with(., 'Archived')]").await?;
     browser
-        .find("//section[@aria-label='Put away']//h3/a[.='Lanterns on the quay, a copy']")
+        .find("//section[@aria-label='Archived']//h3/a[.='Lanterns on the quay, a copy']")
         .await?;
     browser.close().await
 }
@@ -138,11 +140,13 @@ async fn the_drawer_is_searched_and_sketches_are_drawn_on() -> Result<()> {
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
     click(&browser, "//nav//a[.='Sketch drawer']").await?;
-    browser.find("//h2[.='Flag row']").await?;
+    browser.find("//li/button[contains(., 'Flag row')]").await?;
     let search = browser.find("//input[@type='search']").await?;
     search.send_keys("plover").await?;
-    browser.gone("//h2[.='Flag row']").await?;
-    browser.find("//h2[.='Lanterns coming home']").await?;
+    browser.gone("//li/button[contains(., 'Flag row')]").await?;
+    browser
+        .find("//li/button[contains(., 'Lanterns coming home')]")
+        .await?;
     search.send_keys(" nowhere").await?;
     browser
         .find("//p[contains(., 'No sketch is about')]")
@@ -151,7 +155,7 @@ async fn the_drawer_is_searched_and_sketches_are_drawn_on() -> Result<()> {
     search.send_keys(" ").await?;
     // For four photos, two of them upright, the sketch of the low sun comes first.
     browser
-        .find("//input[@aria-label='photos at hand']")
+        .find("//input[@aria-label='prints at hand']")
         .await?
         .send_keys("4")
         .await?;
@@ -161,17 +165,21 @@ async fn the_drawer_is_searched_and_sketches_are_drawn_on() -> Result<()> {
         .send_keys("2")
         .await?;
     browser
-        .find("//main//li[1][.//h2[.='Low sun, both pages']]//p[.='Suits your photos as drawn']")
+        .find("//ol/li[1][contains(., 'Low sun, both pages') and contains(., 'As drawn.')]")
         .await?;
     // Drawn on by the keyboard: a block is nudged, and the lines follow.
-    click(&browser, "//button[@aria-label='More for Sledge race']").await?;
-    click(&browser, "//*[@role='menuitem'][.='Draw on']").await?;
+    click(
+        &browser,
+        "//section[@aria-label='Four photos']//li/button[contains(., 'Sledge race')]",
+    )
+    .await?;
+    click(&browser, "//a[.='Change it']").await?;
     browser
-        .find("//textarea[contains(., 'title t1 7 x 1 1/4 at 1, 8')]")
+        .find("//*[@role='textbox'][contains(., 'title t1 7 x 1 1/4 at 1, 8')]")
         .await?;
     click(&browser, "//button[.='title']").await?;
     click(&browser, "//button[.='title']").await?;
-    let lines = browser.find("//textarea").await?;
+    let lines = browser.find("//*[@role='textbox']").await?;
     lines.send_keys(Key::Control + Key::End).await?;
     lines.send_keys("accent 1x1 in the middle").await?;
     browser
@@ -183,7 +191,7 @@ async fn the_drawer_is_searched_and_sketches_are_drawn_on() -> Result<()> {
         .await?;
     browser.window.refresh().await?;
     browser
-        .find("//textarea[contains(., 'accent a1 1 x 1 at 5 1/2, 5 1/2')]")
+        .find("//*[@role='textbox'][contains(., 'accent a1 1 x 1 at 5 1/2, 5 1/2')]")
         .await?;
     browser.close().await
 }

@@ -18,7 +18,9 @@ async fn at_table() -> Result<(Database, Server, Browser)> {
 
 /// Writes a line of a sketch in the drawer and waits until it is kept as unsaved.
 async fn add_line(browser: &Browser, line: &str) -> Result<()> {
-    let lines = browser.find("//textarea[contains(., 'one page')]").await?;
+    let lines = browser
+        .find("//*[@role='textbox'][contains(., 'one page')]")
+        .await?;
     lines.send_keys(Key::Control + Key::End).await?;
     lines.send_keys(format!("{line}\n")).await?;
     browser
@@ -70,7 +72,7 @@ async fn an_unsaved_sketch_survives_a_reload_and_leaving_it_asks() -> Result<()>
         .await?;
     click(&browser, "//button[.='Go on with it']").await?;
     browser
-        .find("//textarea[contains(., 'accent a1 1 x 1 at 5 1/2, 5 1/2')]")
+        .find("//*[@role='textbox'][contains(., 'accent a1 1 x 1 at 5 1/2, 5 1/2')]")
         .await?;
     click(&browser, "//button[.='Save']").await?;
     browser
@@ -87,7 +89,9 @@ async fn an_unsaved_sketch_survives_a_reload_and_leaving_it_asks() -> Result<()>
         "{now}"
     );
     browser.window.refresh().await?;
-    browser.find("//textarea[contains(., 'accent a1')]").await?;
+    browser
+        .find("//*[@role='textbox'][contains(., 'accent a1')]")
+        .await?;
     browser
         .gone("//p[contains(., 'You left this sketch unsaved')]")
         .await?;
@@ -148,7 +152,9 @@ async fn an_editor_stays_on_screen_when_the_server_goes_away() -> Result<()> {
     browser
         .find("//p[@role='alert'][contains(., \"can't be reached\")]")
         .await?;
-    browser.find("//textarea[contains(., 'accent')]").await?;
+    browser
+        .find("//*[@role='textbox'][contains(., 'accent')]")
+        .await?;
     let server = Server::start(&database, &socket)?;
     click(&browser, "//button[.='Save']").await?;
     browser
@@ -163,7 +169,7 @@ async fn undo_shows_without_a_connection() -> Result<()> {
     let (database, server, browser) = at_table().await?;
     click(&browser, "//h3/a[.='Kites over the flats']").await?;
     browser.find("//p[@data-save='saved']").await?;
-    click(&browser, "//button[@aria-label='One photo less']").await?;
+    click(&browser, "//button[@aria-label='One photo fewer']").await?;
     browser
         .find("//output[@aria-label='Photos'][.='5']")
         .await?;

@@ -2307,6 +2307,8 @@ export interface components {
             made_at: string;
             /** @description Its name. */
             name: string;
+            /** @description What these changes are, in words; blocks by their ids. */
+            needs: string[];
             /**
              * Format: int64
              * @description How many pages have been made from it.

@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { type ProposalDoc, takeAway } from "@/api/client";
+import type { ProposalDoc } from "@/api/client";
 import { fitOf, withFit } from "@/features/plan/sections";
 import type { StationProps } from "@/features/plan/stationProps";
 import { BlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
+import { useRoom } from "@/shared/ui/useRoom";
 import { Workbench } from "@/shared/ui/Workbench";
 import { Alternatives, useAlternatives } from "./Alternatives";
 import { BackOfPage } from "./BackOfPage";
@@ -26,11 +27,12 @@ import { Changes, Ways } from "./Ways";
 import { wayName } from "./wayName";
 
 /** Room kept below the page, in pixels: for what changed and why, and for a clash above the page. */
-const CHANGES = 168;
+const CHANGES = 150;
+const WAYS = 168;
 const CLASH = 150;
 
 /** The heart: the sketch card at the left, the page to scale in the middle, the ledger at the right. */
-export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo, ledgerTop }: StationProps) {
+export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo }: StationProps) {
   const fit = fitOf(plan);
   const answer = useProposals(fit);
   const [selected, setSelected] = useState<string>();
@@ -64,6 +66,18 @@ export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo
   const comparables = [...proposals.map((p) => ({ name: `by ${wayName(p)}`, proposal: p })), ...alternatives.kept];
   const choose = (id: string | undefined) => setSelected((now) => (now === id ? undefined : id));
 
+  const room = useRoom();
+  const ways = (proposals.length > 1 || (proposals.length > 0 && !found)) && (
+    <Ways
+      chosen={found}
+      proposals={proposals}
+      upright={room !== "narrow" && fit.target.pages === 1}
+      onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
+      onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
+    />
+  );
+  // A single page leaves room beside it; a spread has its ways below.
+  const upright = room !== "narrow" && fit.target.pages === 1 && proposals.length > 1;
   const names = useMemo(() => blocks.map((b): [string, string] => [b.block.id, b.number]), [blocks]);
   return (
     <BlockNumbers numbers={names}>
@@ -72,15 +86,16 @@ export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo
         card={{
           name: "Sketch card",
           content: (
-            <SketchCard
-              fit={fit}
-              credit={page.credit}
-              places={shown?.report.blocks ?? []}
-              selected={selected}
-              lit={lit}
-              onSelect={choose}
-              onLight={setLit}
-            />
+            <SketchCard fit={fit} credit={page.credit} selected={selected} lit={lit}>
+              <MeasureSheet
+                blocks={blocks}
+                fit={fit}
+                selected={selected}
+                lit={lit}
+                onSelect={choose}
+                onLight={setLit}
+              />
+            </SketchCard>
           ),
         }}
         page={
@@ -97,21 +112,24 @@ export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo
             )}
             {shown && (
               <>
-                <PageDrawing
-                  fit={fit}
-                  layout={shown.layout}
-                  approach={wayName(shown)}
-                  places={shown.report.blocks}
-                  onDrag={conflict ? undefined : move}
-                  onDrop={drop}
-                  blocks={blocks}
-                  selected={selected}
-                  lit={lit}
-                  faded={conflict !== undefined && conflict !== null}
-                  below={conflict ? CLASH + CHANGES : CHANGES}
-                  onSelect={choose}
-                  onLight={setLit}
-                />
+                <div className={upright ? "grid grid-cols-[minmax(0,1fr)_152px] gap-3" : "grid gap-3"}>
+                  <PageDrawing
+                    fit={fit}
+                    layout={shown.layout}
+                    approach={wayName(shown)}
+                    places={shown.report.blocks}
+                    onDrag={conflict ? undefined : move}
+                    onDrop={drop}
+                    blocks={blocks}
+                    selected={selected}
+                    lit={lit}
+                    faded={conflict !== undefined && conflict !== null}
+                    below={(conflict ? CLASH : 0) + CHANGES + (ways && !upright ? WAYS : 0)}
+                    onSelect={choose}
+                    onLight={setLit}
+                  />
+                  {room !== "narrow" && ways}
+                </div>
                 <Changes report={shown.report} />
               </>
             )}
@@ -121,14 +139,7 @@ export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo
           name: "Other ways",
           content: shown && (
             <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
-              {proposals.length > 0 && (
-                <Ways
-                  chosen={found}
-                  proposals={proposals}
-                  onChoose={(way) => change(withApproach(fit, way), `by ${wayName(way)}`)}
-                  onCompare={() => setComparing(`by ${wayName(found ?? (proposals[0] as ProposalDoc))}`)}
-                />
-              )}
+              {room === "narrow" && ways}
               <Turned fit={fit} change={change} />
               <Alternatives
                 page={page}
@@ -144,7 +155,6 @@ export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo
         }}
         ledger={
           <div className="sheet grid grid-cols-[minmax(0,1fr)] gap-3">
-            {ledgerTop}
             <TargetPanel fit={fit} change={change} />
             <BlockLedger
               fit={fit}
@@ -154,36 +164,9 @@ export function FitStation({ page, plan, saved, changePlan, undo, redo, returnTo
               change={change}
             />
             <BackOfPage page={page} fit={fit} ready={saved} />
-            <MeasureSheet
-              take={<TakeAway pageId={page.id} ready={Boolean(found) && saved} />}
-              blocks={blocks}
-              fit={fit}
-              selected={selected}
-              lit={lit}
-              onSelect={choose}
-              onLight={setLit}
-            />
           </div>
         }
       />
     </BlockNumbers>
-  );
-}
-
-/** What is on screen, to take away, once it is saved and can be made. */
-function TakeAway({ pageId, ready }: { pageId: string; ready: boolean }) {
-  if (!ready) return <span className="text-[13px] text-second">to take away once it is saved</span>;
-  return (
-    <span className="flex gap-1.5">
-      <a className="button" href={`/pages/${pageId}/sheet`}>
-        Print
-      </a>
-      <a className="button" href={takeAway.drawing(pageId)} download>
-        SVG
-      </a>
-      <a className="button" href={takeAway.layout(pageId)} download>
-        JSON
-      </a>
-    </span>
   );
 }

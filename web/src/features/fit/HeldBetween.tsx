@@ -224,7 +224,7 @@ function NewPin({ fit, block, places, change, onDone }: Props & { onDone: () => 
           Hold
         </button>
         <button type="button" className="button" onClick={onDone}>
-          Leave it
+          Cancel
         </button>
         <button type="button" className="button" onClick={() => setTyped(0)}>
           {isSize ? "As large" : "In one line"}

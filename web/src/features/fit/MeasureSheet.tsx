@@ -5,7 +5,6 @@ import { Length } from "@/shared/ui/Length";
 import { unitOf } from "./model";
 
 type Props = {
-  take: React.ReactNode;
   fit: FitDoc;
   blocks: readonly Numbered[];
   selected: string | undefined;
@@ -15,38 +14,36 @@ type Props = {
 };
 
 /** Every block of the layout: where it is on its own page, and how large. Hovering a row lights the block. */
-export function MeasureSheet({ take, fit, blocks, selected, lit, onSelect, onLight }: Props) {
+export function MeasureSheet({ fit, blocks, selected, lit, onSelect, onLight }: Props) {
   const unit = unitOf(fit);
   const spread = fit.target.pages === 2;
   const rows = [...blocks].sort((a, b) => a.index - b.index);
+  const head = "font-normal text-right";
   return (
     <section aria-labelledby="measures">
-      <div className="mb-1 flex items-center justify-between">
+      <div className="mb-1 flex items-baseline justify-between">
         <h2 id="measures">Measure sheet</h2>
-        {take}
+        <span className="text-[13px] text-second">{unit === "in" ? "in inches" : "in millimetres"}</span>
       </div>
-      <table className="w-full border-collapse text-[13px]">
+      <table className="w-full border-collapse text-[13px] tabular-nums">
         <thead>
           <tr className="text-second">
             <th scope="col" className="text-left font-normal">
               block
             </th>
             {spread && (
-              <th scope="col" className="text-left font-normal">
-                page
+              <th scope="col">
+                <span className="sr-only">page</span>
               </th>
             )}
-            <th scope="col" className="text-right font-normal">
+            <th scope="col" className={head}>
               left
             </th>
-            <th scope="col" className="text-right font-normal">
+            <th scope="col" className={head}>
               top
             </th>
-            <th scope="col" className="text-right font-normal">
-              width
-            </th>
-            <th scope="col" className="text-right font-normal">
-              height
+            <th scope="col" className={head}>
+              size
             </th>
           </tr>
         </thead>
@@ -65,29 +62,34 @@ export function MeasureSheet({ take, fit, blocks, selected, lit, onSelect, onLig
                 onMouseEnter={() => onLight(id)}
                 onMouseLeave={() => onLight(undefined)}
               >
-                <th scope="row" className="py-0.5 text-left font-normal">
+                <th scope="row" className="py-px text-left font-normal">
                   <button
                     type="button"
                     aria-pressed={id === selected}
                     onClick={() => onSelect(id)}
-                    className="flex cursor-pointer items-center gap-1.5"
+                    className="flex min-h-[24px] cursor-pointer items-center pointer-coarse:min-h-[44px]"
+                    title={kindWord(block.kind)}
                   >
                     <BlockBadge number={number} on={id === selected} />
-                    {kindWord(block.kind)}
+                    <span className="sr-only">{kindWord(block.kind)}</span>
                   </button>
                 </th>
-                {spread && <td className="text-second">{block.page === 1 ? "right" : "left"}</td>}
+                {spread && (
+                  <td>
+                    <OnPage
+                      both={box.x < fit.target.page.w && box.x + box.w > fit.target.page.w}
+                      right={block.page === 1}
+                    />
+                  </td>
+                )}
                 <td className="text-right">
                   <Length value={left} unit={unit} />
                 </td>
                 <td className="text-right">
                   <Length value={box.y} unit={unit} />
                 </td>
-                <td className="text-right">
-                  <Length value={box.w} unit={unit} />
-                </td>
-                <td className="text-right">
-                  <Length value={box.h} unit={unit} />
+                <td className="whitespace-nowrap pl-1 text-right">
+                  <Length value={box.w} unit={unit} /> × <Length value={box.h} unit={unit} />
                 </td>
               </tr>
             );
@@ -95,5 +97,18 @@ export function MeasureSheet({ take, fit, blocks, selected, lit, onSelect, onLig
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** A little spread with the page inked that a block is on. */
+function OnPage({ both, right }: { both: boolean; right: boolean }) {
+  const says = both ? "both pages" : right ? "right page" : "left page";
+  return (
+    <svg width="17" height="9" viewBox="0 0 17 9" role="img" aria-label={says}>
+      <title>{says}</title>
+      <rect x="0.5" y="0.5" width="16" height="8" fill="none" stroke="var(--color-second)" />
+      {(both || !right) && <rect x="1" y="1" width="7.5" height="7" fill="var(--color-second)" />}
+      {(both || right) && <rect x="8.5" y="1" width="7.5" height="7" fill="var(--color-second)" />}
+    </svg>
   );
 }

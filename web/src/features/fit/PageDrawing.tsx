@@ -65,19 +65,8 @@ export function PageDrawing(props: Props) {
   const measured = lit ?? selected;
   const chosen = firstOnEachPage(blocks.filter((b) => measured !== undefined && b.block.from.includes(measured)));
 
-  // The blocks' own numbers lie between: no line hides one, and none of them hides a measure.
-  const measures = (only: "lines" | "numbers") =>
-    chosen.map(({ block }) => (
-      <Measures
-        key={block.id}
-        box={extent(block)}
-        canvas={canvas}
-        unit={unit}
-        scale={scale}
-        bounds={size}
-        only={only}
-      />
-    ));
+  const measures = { boxes: chosen.map(({ block }) => extent(block)), canvas, unit, scale, bounds: size };
+  const wanted = places.find((p) => p.id === measured && isElsewhere(p))?.wanted;
   return (
     <section aria-labelledby="page-title" className="min-w-0">
       <div className="mb-1 flex flex-wrap items-center justify-between gap-x-4">
@@ -137,7 +126,8 @@ export function PageDrawing(props: Props) {
               );
             })}
             <PinWedges fit={fit} blocks={blocks} scale={scale} />
-            {measures("lines")}
+            {wanted && <Wanted box={wanted} scale={scale} />}
+            <Measures {...measures} only="lines" />
             <g aria-hidden style={{ pointerEvents: "none" }}>
               {tags.map(({ number, block, x, y }) => (
                 <NumberTag
@@ -149,11 +139,45 @@ export function PageDrawing(props: Props) {
                 />
               ))}
             </g>
-            {measures("numbers")}
+            <Measures {...measures} numbers={tags} only="labels" />
           </g>
         </svg>
       </div>
     </section>
+  );
+}
+
+/** Whether a block is not where it was wanted, by more than a hair. */
+function isElsewhere({ wanted, here }: PlaceDoc): boolean {
+  const far = (a: number, b: number) => Math.abs(a - b) > Math.max(wanted.w, wanted.h) * 0.03;
+  return far(wanted.x, here.x) || far(wanted.y, here.y) || far(wanted.w, here.w) || far(wanted.h, here.h);
+}
+
+/** Where the sketch alone would have put it. */
+function Wanted({ box, scale }: { box: BoxDoc; scale: number }) {
+  return (
+    <g aria-hidden style={{ pointerEvents: "none" }} fill="none" stroke="#17263b">
+      <rect
+        x={box.x * scale}
+        y={box.y * scale}
+        width={box.w * scale}
+        height={box.h * scale}
+        strokeDasharray="4 3"
+        strokeWidth={1.2}
+      />
+      <text
+        x={box.x * scale + 4}
+        y={(box.y + box.h) * scale - 4}
+        fontSize={12}
+        fontWeight={600}
+        fill="#17263b"
+        stroke="#ffffff"
+        strokeWidth={3}
+        paintOrder="stroke"
+      >
+        wanted
+      </text>
+    </g>
   );
 }
 

@@ -230,7 +230,7 @@ function PhotoCount({ fit, change }: Props) {
       <button
         type="button"
         className="button"
-        aria-label="One photo less"
+        aria-label="One photo fewer"
         disabled={photos.count <= 1}
         onClick={() => change(withPhotos(fit, photos.count - 1), `${photos.count - 1} photos`)}
       >

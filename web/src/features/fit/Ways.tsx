@@ -1,51 +1,51 @@
 import type { ProposalDoc } from "@/api/client";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
 import { Sentence } from "@/shared/ui/Length";
-import { saysOf, wayName } from "./wayName";
+import { photoArea, saysOf, wayName } from "./wayName";
 
 type Props = {
   chosen: ProposalDoc | undefined;
   proposals: readonly ProposalDoc[];
   onChoose: (way: ProposalDoc) => void;
   onCompare: () => void;
+  /** One below the other, beside a page that leaves room there. */
+  upright?: boolean;
 };
 
 /** All ways this sketch can go to its target, best first. With one way there is nothing to choose. */
-export function Ways({ chosen, proposals, onChoose, onCompare }: Props) {
+export function Ways({ chosen, proposals, onChoose, onCompare, upright = false }: Props) {
   if (proposals.length < 2 && chosen) return null;
   return (
     <section aria-labelledby="ways">
-      <div className="mb-1 flex items-center gap-3">
+      <div className={`mb-1 flex justify-between gap-x-3 gap-y-1 ${upright ? "flex-col items-start" : "items-center"}`}>
         <h2 id="ways">{proposals.length === 1 ? "One way" : `${proposals.length} ways`} this sketch can go</h2>
         {proposals.length > 1 && (
           <button type="button" className="button" onClick={onCompare}>
-            Compare
+            Compare side by side
           </button>
         )}
       </div>
-      <ul className="flex flex-wrap gap-2.5">
+      <ul className={upright ? "grid gap-1.5" : "grid grid-cols-[repeat(auto-fill,minmax(136px,1fr))] gap-2"}>
         {proposals.map((p, n) => (
           <li key={wayName(p)}>
             <button
               type="button"
               aria-pressed={p === chosen}
               onClick={() => onChoose(p)}
-              className="w-[144px] cursor-pointer rounded-[3px] border-2 border-transparent p-1 text-left aria-pressed:border-ink"
+              className="w-full cursor-pointer rounded-[3px] border-2 border-transparent p-1 text-left align-top leading-tight aria-pressed:border-ink"
             >
               <Thumbnail
                 canvas={p.layout.canvas}
                 blocks={p.layout.blocks}
                 width={120}
-                height={76}
+                height={64}
                 label={`By ${wayName(p)}`}
               />
-              <span className="block text-[13px] font-semibold">
-                {n + 1} {wayName(p)}
+              <span className="mt-0.5 block text-[13px] font-semibold">
+                {n + 1} <span className="capitalize">{wayName(p)}</span>
               </span>
-              <span className="block text-[12px] text-second">{saysOf(p)}</span>
-              <span className="block text-[12px] text-second">
-                lines {p.report.alignments.kept} of {p.report.alignments.of}
-              </span>
+              <span className="block text-[12.5px] text-second">{photoArea(p)}</span>
+              <span className="block text-[12.5px] text-second">{saysOf(p)}</span>
             </button>
           </li>
         ))}

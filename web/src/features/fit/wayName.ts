@@ -1,15 +1,15 @@
 // A way that a sketch can go to its target, in a few words.
 
-import type { FitDoc } from "@/api/client";
+import type { FitDoc, ProposalDoc } from "@/api/client";
 
 const SAYS: Record<string, string> = {
-  scale: "places as shares of the page",
-  frame: "the sketch's own proportions, framed",
-  stretch: "places as shares of the spread",
+  scale: "grown or shrunk with the page",
+  frame: "in its own proportions, framed",
+  stretch: "drawn over both pages",
   merge: "both pages on one",
-  mirror: "each page the sketch, the right one mirrored",
-  echo: "each page the sketch",
-  "run-on": "the sketch on the left, strips run on",
+  mirror: "twice, facing each other",
+  echo: "twice, alike",
+  "run-on": "on the left, strips run on",
   "one-side": "the page with more photos",
 };
 
@@ -23,6 +23,12 @@ type Way = { approach: string; emphasis?: string | null };
 /** What a way does. */
 export function saysOf({ approach, emphasis }: Way): string {
   return (emphasis && EMPHASIS[emphasis]) || (SAYS[approach] ?? "");
+}
+
+/** How much of the page its photos take: `91 sq in of photo`. */
+export function photoArea({ layout }: Pick<ProposalDoc, "layout">): string {
+  const area = layout.blocks.filter((b) => b.kind === "photo").reduce((sum, b) => sum + b.box.w * b.box.h, 0);
+  return layout.unit === "mm" ? `${Math.round(area / 100)} sq cm of photo` : `${Math.round(area)} sq in of photo`;
 }
 
 /** A way's name: `stretch`, `scale, positions first`. */

@@ -61,11 +61,11 @@ export function PageMenu({ page, small = false }: { page: Thing; small?: boolean
           { label: "True-scale drawing (SVG)", href: takeAway.drawing(page.id) },
           { label: "Layout (JSON)", href: takeAway.layout(page.id) },
           mayChange && {
-            label: page.finished ? "Back to the making" : "It is finished",
+            label: page.finished ? "Mark as unfinished" : "Mark as finished",
             onSelect: () => change.mutate({ finished: !page.finished }),
           },
           mayChange && {
-            label: page.archived ? "Take out again" : "Put away",
+            label: page.archived ? "Bring back to the table" : "Archive",
             onSelect: () => change.mutate({ archived: !page.archived }),
           },
         ]}

@@ -148,7 +148,7 @@ function JoinForm({ token, first, onJoined }: { token: string; first: boolean; o
         </p>
       )}
       <button type="submit" className="button button-first justify-self-start" disabled={join.isPending}>
-        {join.isPending ? "Coming in…" : "Come in"}
+        {join.isPending ? "Joining…" : "Join the team"}
       </button>
     </form>
   );

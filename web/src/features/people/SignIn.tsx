@@ -32,7 +32,7 @@ export function SignIn({ demo }: { demo: boolean }) {
               disabled={lookAround.isPending}
               onClick={() => lookAround.mutate()}
             >
-              Come in as Wren
+              Try it as Wren
             </button>
             {lookAround.isError && <p role="alert">{lookAround.error.message}</p>}
           </section>

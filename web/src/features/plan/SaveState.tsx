@@ -42,8 +42,8 @@ export function SaveState({ state, station, onUndo, onRedo, mayChange, onHistory
   const saved = state.status === "saved";
   const { undo, redo } = steps(state, station);
   return (
-    <div className="grid gap-1.5">
-      <div className="flex flex-wrap items-center gap-2">
+    <div className="grid gap-1">
+      <div className="flex flex-wrap items-center justify-end gap-x-3 gap-y-1">
         <p
           role="status"
           data-save={state.status}
@@ -52,7 +52,7 @@ export function SaveState({ state, station, onUndo, onRedo, mayChange, onHistory
           {mayChange ? SAYS[state.status] : "To look at"}
           {saved && mayChange && ` as version ${state.page.revision}`}
         </p>
-        <span className="ml-auto flex gap-1.5">
+        <span className="flex gap-1.5">
           <button
             type="button"
             className="button"

@@ -10,6 +10,4 @@ export type StationProps = {
   undo: () => void;
   redo: () => void;
   returnTo: (revision: number, plan: PlanDoc) => void;
-  /** What stands at the top of every ledger. */
-  ledgerTop: React.ReactNode;
 };

@@ -8,6 +8,7 @@ import { Rulers } from "@/shared/drawing/Rulers";
 import { useWindowHeight } from "@/shared/ui/useRoom";
 import { useWidth } from "@/shared/ui/useWidth";
 import { drawn, moved, resized, stepOf, unitOf, without } from "./model";
+import type { Pointed } from "./Understood";
 
 type Props = {
   sketch: SketchDoc;
@@ -18,6 +19,8 @@ type Props = {
   onCommit: (sketch: SketchDoc, reason: string, id?: string) => void;
   /** A page to lay blocks over: where its picture is. */
   under?: string | undefined;
+  /** The reading that is pointed at. */
+  pointed?: Pointed | undefined;
 };
 
 /** What the hand is doing to the sketch. */
@@ -30,7 +33,7 @@ const AROUND = 260;
 const LOWEST = 250;
 
 /** The sketch drawn to scale: move, resize and draw by mouse, on the ruler's step, with distances. */
-export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit, under }: Props) {
+export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit, under, pointed }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const paper = useRef<SVGSVGElement>(null);
   const width = useWidth(frame, 500);
@@ -92,6 +95,13 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
     else if (e.key === "Escape") onSelect(undefined);
   };
 
+  const measured = { canvas: now.canvas, unit, scale, bounds: size };
+  const numbers = now.blocks.map((b) => {
+    const box = extent(b);
+    const y = (box.y + box.h / 2) * scale + (b.kind === "mat" ? 16 : 0);
+    return { id: b.id, x: (box.x + box.w / 2) * scale, y };
+  });
+
   return (
     // Blocks are nudged with the arrow keys from here; the lines do all of it by keyboard.
     <div
@@ -147,21 +157,14 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
                 />
               );
             })}
-          {block && <Measures box={extent(block)} canvas={now.canvas} unit={unit} scale={scale} bounds={size} />}
+          {pointed && <Lit pointed={pointed} sketch={now} scale={scale} />}
+          {block && <Measures {...measured} boxes={[extent(block)]} only="lines" />}
           <g aria-hidden style={{ pointerEvents: "none" }}>
-            {now.blocks.map((b, n) => {
-              const box = extent(b);
-              return (
-                <NumberTag
-                  key={b.id}
-                  x={(box.x + box.w / 2) * scale}
-                  y={(box.y + box.h / 2) * scale + (b.kind === "mat" ? 16 : 0)}
-                  number={String(n + 1)}
-                  lit={b.id === selected}
-                />
-              );
-            })}
+            {numbers.map((at, n) => (
+              <NumberTag key={at.id} x={at.x} y={at.y} number={String(n + 1)} lit={at.id === selected} />
+            ))}
           </g>
+          {block && <Measures {...measured} boxes={[extent(block)]} numbers={numbers} only="labels" />}
           {block && mayChange && (
             <rect
               x={(block.box.x + block.box.w) * scale - 6}
@@ -177,6 +180,42 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
         </g>
       </svg>
     </div>
+  );
+}
+
+/** What a reading is about, as it lies on the page: its blocks outlined, and the line that they share. */
+function Lit({ pointed, sketch, scale }: { pointed: Pointed; sketch: SketchDoc; scale: number }) {
+  const { page, pages } = sketch.canvas;
+  const { line } = pointed;
+  const upright = line && ["left", "right", "centre-x"].includes(line.along);
+  const at = (line?.at ?? 0) * scale;
+  return (
+    <g aria-hidden style={{ pointerEvents: "none" }} stroke="#0b7d69" fill="none" data-lit={pointed.blocks.join(" ")}>
+      {sketch.blocks
+        .filter((b) => pointed.blocks.includes(b.id))
+        .map((b) => {
+          const box = extent(b);
+          return (
+            <rect
+              key={b.id}
+              x={box.x * scale}
+              y={box.y * scale}
+              width={box.w * scale}
+              height={box.h * scale}
+              strokeWidth={2.5}
+              fill="#0b7d69"
+              fillOpacity={0.14}
+            />
+          );
+        })}
+      {line && (
+        <path
+          d={upright ? `M${at} 0V${page.h * scale}` : `M0 ${at}H${page.w * pages * scale}`}
+          strokeWidth={2}
+          strokeDasharray="7 4"
+        />
+      )}
+    </g>
   );
 }
 

@@ -1,5 +1,5 @@
-import { useRef, useState } from "react";
-import { completed, completions } from "./completion";
+import { useRef } from "react";
+import { type EditorHandle, LineEditor } from "./LineEditor";
 import type { Lines } from "./useLines";
 
 const EXAMPLES = [
@@ -12,95 +12,26 @@ const EXAMPLES = [
   "cluster 2x2 at 6, 7 on p1, large",
 ];
 
-/** A line that begins so is a block; the others say something of the sketch, or are remarks. */
-const BLOCK = /^\s*(photo|mat|paper|panel|strip|grid|ring|title|journal|journaling|cluster|accent|wash)\b/i;
-
-/** The blocks' numbers beside their lines: what they are called everywhere else. The lines stand under them unseen, broken as the field
- * breaks them, so that each number is at its line. */
-function Gutter({ rows }: { rows: readonly string[] }) {
-  let number = 0;
-  return (
-    <ol
-      aria-hidden
-      className="pointer-events-none absolute inset-0 whitespace-pre-wrap break-words border border-transparent p-2 pl-[34px] text-[14px] leading-[1.5]"
-    >
-      {rows.map((row, n) => {
-        const isBlock = BLOCK.test(row);
-        if (isBlock) number += 1;
-        return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place
-          <li key={n} className="relative">
-            {isBlock && (
-              <span className="absolute -left-[30px] w-[22px] text-right text-[12px] text-second">{number}</span>
-            )}
-            <span className="invisible">{row === "" ? "\u00a0" : row}</span>
-          </li>
-        );
-      })}
-    </ol>
-  );
-}
-
 /** The sketch typed: a line a block, errors at the word, and what may stand there. */
 export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boolean }) {
-  const area = useRef<HTMLTextAreaElement>(null);
-  const [caret, setCaret] = useState(0);
-  const [closed, setClosed] = useState(false);
-  const rows = lines.text.split("\n");
-  const insert = (word: string) => {
-    const field = area.current;
-    if (!field) return;
-    const at = field.selectionStart;
-    const before = lines.text.slice(0, at);
-    const gap = before === "" || /[\s]$/.test(before) ? "" : " ";
-    lines.type(`${before}${gap}${word} ${lines.text.slice(field.selectionEnd)}`);
-    field.focus();
-  };
+  const editor = useRef<EditorHandle>(null);
   const first = lines.errors[0];
   // What can be typed as it stands; the rest is told in words.
   const words = (first?.allowed ?? []).filter((a) => !a.startsWith("a ") && !a.startsWith("an "));
-  const offered = mayChange && !closed ? completions(lines.text, caret, words) : [];
-  const complete = (word: string) => {
-    const next = completed(lines.text, caret, word);
-    lines.type(next.text);
-    setCaret(next.caret);
-    requestAnimationFrame(() => area.current?.setSelectionRange(next.caret, next.caret));
-  };
   return (
     <section aria-labelledby="lines" className="sheet grid gap-2">
-      <h2 id="lines">By number</h2>
-      <div className="relative min-w-0">
-        <Gutter rows={rows} />
-        <textarea
-          ref={area}
-          aria-label="The sketch, a line a block"
-          aria-invalid={lines.errors.length > 0}
-          aria-describedby="line-errors"
-          className="field field-sizing-content block min-h-[320px] w-full resize-y break-words p-2 pl-[34px] text-[14px] leading-[1.5]"
-          rows={Math.max(14, rows.length + 1)}
-          spellCheck={false}
-          readOnly={!mayChange}
-          value={lines.text}
-          onChange={(e) => {
-            lines.type(e.target.value);
-            setCaret(e.target.selectionStart);
-            setClosed(false);
-          }}
-          onSelect={(e) => setCaret(e.currentTarget.selectionStart)}
-          onKeyDown={(e) => {
-            const word = offered[0];
-            if (!word) return;
-            if (e.key === "Tab" && !e.shiftKey) {
-              e.preventDefault();
-              complete(word);
-            } else if (e.key === "Escape") setClosed(true);
-          }}
-        />
+      <div className="flex items-baseline justify-between">
+        <h2 id="lines">By number</h2>
+        <span className="text-[13px] text-second">bottom to top, as they lie</span>
       </div>
-      <p aria-live="polite" className="min-h-[1.4em] text-[13px] text-second">
-        {offered.length > 0 ? `Tab writes “${offered[0]}”` : ""}
-        {offered.length > 1 ? `; also ${offered.slice(1, 6).join(", ")}` : ""}
-      </p>
+      <LineEditor
+        ref={editor}
+        text={lines.text}
+        errors={lines.errors}
+        allowed={words}
+        mayChange={mayChange}
+        onType={lines.type}
+      />
       <div id="line-errors" aria-live="polite" className="grid gap-1">
         {lines.failure && (
           <p role="alert" className="text-measure">
@@ -110,11 +41,7 @@ export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boo
         {lines.errors.map((e) => (
           <p key={`${e.line}-${e.column}-${e.found}`} role="alert" className="text-measure">
             {e.line > 0 && (
-              <button
-                type="button"
-                className="link mr-1"
-                onClick={() => select(area.current, rows, e.line, e.column, e.length)}
-              >
+              <button type="button" className="link mr-1" onClick={() => editor.current?.select(e)}>
                 Line {e.line}
               </button>
             )}
@@ -126,7 +53,12 @@ export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boo
       {words.length > 0 && mayChange && (
         <div className="flex flex-wrap gap-1">
           {words.slice(0, 14).map((w) => (
-            <button key={w} type="button" className="button !px-1.5 !py-0 text-[13px]" onClick={() => insert(w)}>
+            <button
+              key={w}
+              type="button"
+              className="button !px-1.5 !py-0 text-[13px]"
+              onClick={() => editor.current?.insert(w)}
+            >
               {w}
             </button>
           ))}
@@ -144,19 +76,9 @@ export function NumberLines({ lines, mayChange }: { lines: Lines; mayChange: boo
         <p className="mt-1 text-second">
           Bottom to top. A kind, an id if you want to choose it, then size and place; the other words in any order.
           Also: turned 8, round, triangle top-left, off left right, in the middle, with 10 of 5/8 (rings), # for a
-          remark.
+          remark. While a word is being typed, Tab completes it.
         </p>
       </details>
     </section>
   );
-}
-
-/** Marks a word in the text. */
-function select(field: HTMLTextAreaElement | null, rows: string[], line: number, column: number, length: number) {
-  const before = rows.slice(0, line - 1).reduce((n, row) => n + row.length + 1, 0);
-  const row = [...(rows[line - 1] ?? "")];
-  const start = before + row.slice(0, column - 1).join("").length;
-  const end = start + row.slice(column - 1, column - 1 + length).join("").length;
-  field?.focus();
-  field?.setSelectionRange(start, end);
 }

@@ -6,7 +6,7 @@ import { Workbench } from "@/shared/ui/Workbench";
 import { DrawnSketch } from "./DrawnSketch";
 import { DRAWN, laid, sidesOf, stacked, without } from "./model";
 import { NumberLines } from "./NumberLines";
-import { Understood } from "./Understood";
+import { type Pointed, Understood } from "./Understood";
 import { useLines } from "./useLines";
 
 type Props = {
@@ -27,6 +27,7 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
   const [selected, setSelected] = useState<string>();
   const [drawing, setDrawing] = useState<string>();
   const [seen, setSeen] = useState(true);
+  const [pointed, setPointed] = useState<Pointed>();
   const lines = useLines(sketch, onChange);
   const block = sketch.blocks.find((b) => b.id === selected);
   /** What was drawn over a picture goes to its strong edges, and to lines that are laid already. */
@@ -76,6 +77,7 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
               mayChange={mayChange && !lines.preview}
               onSelect={setSelected}
               onCommit={commit}
+              pointed={pointed}
               under={over && seen ? liftedPage(over) : undefined}
             />
             <div className="flex min-h-[34px] flex-wrap items-center gap-2">
@@ -127,6 +129,7 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
               onSketch={mayChange ? onChange : undefined}
               fit={fit}
               onFit={mayChange ? onFit : undefined}
+              onPoint={setPointed}
             />
           </div>
         }

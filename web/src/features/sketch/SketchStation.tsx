@@ -15,7 +15,7 @@ const FLIPS = [
 
 /** The sketch of a page: its lines, what is read from it, and whether it is turned or flipped for this page. The sketch in
  * the drawer stays as it is. */
-export function SketchStation({ plan, changePlan, ledgerTop }: StationProps) {
+export function SketchStation({ plan, changePlan }: StationProps) {
   const fit = fitOf(plan);
   const mayChange = useMayChange();
   const change = useCallback(
@@ -26,7 +26,6 @@ export function SketchStation({ plan, changePlan, ledgerTop }: StationProps) {
   const onePage = fit.sketch.canvas.pages === 1;
   const top = (
     <>
-      {ledgerTop}
       <section aria-labelledby="turned" className="grid gap-2">
         <h2 id="turned">For this page</h2>
         <div className="flex flex-wrap gap-3">

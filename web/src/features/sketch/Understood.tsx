@@ -13,9 +13,14 @@ type Props = {
   /** On a page's own sketch: readings are switched off and added for that page. */
   fit?: FitDoc | undefined;
   onFit?: ((fit: FitDoc, reason: string) => void) | undefined;
+  /** A reading is pointed at: it lights on the page. */
+  onPoint?: ((pointed: Pointed | undefined) => void) | undefined;
 };
 
-type Item = { key: string; node: React.ReactNode; link?: LinkDoc };
+/** What a reading is about: blocks, and the line that they share. */
+export type Pointed = { blocks: readonly string[]; line?: { along: string; at: number } };
+
+type Item = Pointed & { key: string; says: React.ReactNode; link?: LinkDoc };
 
 const ADDED: Record<string, string> = {
   line: "on one line",
@@ -25,7 +30,7 @@ const ADDED: Record<string, string> = {
 };
 
 /** What Metrosk reads from the sketch, and what of it the fit holds to. */
-export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
+export function Understood({ reading, sketch, onSketch, fit, onFit, onPoint }: Props) {
   if (!reading) return null;
   const unit = unitOf(sketch);
   const groups: { title: string; items: Item[] }[] = [
@@ -34,19 +39,13 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
       items: reading.lines.map((l) => ({
         key: `${l.place}-${l.at}`,
         link: { what: "line", along: l.along, blocks: [...l.blocks] },
-        node: (
+        blocks: l.blocks,
+        line: { along: l.along, at: l.at },
+        says: (
           <>
-            <Sentence text={l.blocks.join(", ")} />: {l.place} at <Length value={l.at} unit={unit} />
+            {l.place} at <Length value={l.at} unit={unit} />
           </>
         ),
-      })),
-    },
-    {
-      title: "Touching",
-      items: reading.contacts.map((c) => ({
-        key: c.join(),
-        link: { what: "touch", blocks: [...c] },
-        node: <Sentence text={c.join(" and ")} />,
       })),
     },
     {
@@ -54,46 +53,50 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
       items: reading.gaps.map((g) => ({
         key: g.blocks.join(),
         link: { what: "gap", blocks: [...g.blocks] },
-        node: (
-          <>
-            <Sentence text={g.blocks.join(" and ")} />: <Length value={g.width} unit={unit} />
-          </>
-        ),
+        blocks: g.blocks,
+        says: <Length value={g.width} unit={unit} withUnit />,
       })),
     },
     {
-      title: "Equal",
+      title: "Touching",
+      items: reading.contacts.map((c) => ({
+        key: c.join(),
+        link: { what: "touch", blocks: [...c] },
+        blocks: c,
+        says: "touch",
+      })),
+    },
+    {
+      title: "Equal sizes",
       items: reading.equal.map((e) => ({
         key: `${e.wide}-${e.blocks.join()}`,
         link: { what: "equal", along: e.wide ? "width" : "height", blocks: [...e.blocks] },
-        node: <Sentence text={`${e.blocks.join(", ")}: equally ${e.wide ? "wide" : "high"}`} />,
+        blocks: e.blocks,
+        says: `equally ${e.wide ? "wide" : "high"}`,
       })),
     },
     {
-      title: "Images of each other",
+      title: "Mirrored",
       items: reading.mirrored.map((m) => ({
         key: `${m.across}-${m.blocks.join()}`,
         link: { what: "mirrored", along: m.across ? "across" : "down", blocks: [...m.blocks] },
-        node: (
-          <Sentence
-            text={`${m.blocks.join(" and ")}, ${m.across ? "left and right" : "top and bottom"} of the middle`}
-          />
-        ),
+        blocks: m.blocks,
+        says: `${m.across ? "left and right" : "above and below"} of the middle`,
       })),
     },
     {
-      title: "Lies on",
-      items: reading.lies_on.map((l) => ({
-        key: l.join(),
-        link: { what: "lies-on", blocks: [...l] },
-        node: <Sentence text={`${l[0]} on ${l[1]}`} />,
-      })),
+      title: "What lies on what",
+      items: [
+        ...reading.lies_on.map((l) => ({
+          key: l.join(),
+          link: { what: "lies-on", blocks: [...l] },
+          blocks: l,
+          says: "the first on the second",
+        })),
+        ...reading.frames.map((f) => ({ key: `frames ${f.join()}`, blocks: f, says: "the first frames the second" })),
+        ...reading.bleeding.map((b) => ({ key: `off ${b}`, blocks: [b], says: "runs off the page" })),
+      ],
     },
-    {
-      title: "Frames",
-      items: reading.frames.map((f) => ({ key: f.join(), node: <Sentence text={`${f[0]} frames ${f[1]}`} /> })),
-    },
-    { title: "Off the page", items: reading.bleeding.map((b) => ({ key: b, node: <Sentence text={b} /> })) },
   ];
   const own = fit?.readings?.on ?? [];
   const held = (i: Item) => !fit || !i.link || holdsTo(fit, i.link);
@@ -111,23 +114,32 @@ export function Understood({ reading, sketch, onSketch, fit, onFit }: Props) {
         {groups
           .filter((g) => g.items.length > 0)
           .map((g) => (
-            <details key={g.title} className="border-hairline border-t py-1" open={g.title === "Lines"}>
-              <summary className="cursor-pointer font-semibold">
-                {g.title}{" "}
+            <details key={g.title} className="border-hairline border-t py-1" open>
+              <summary className="flex cursor-pointer justify-between font-semibold">
+                {g.title}
                 <span className="font-normal text-second">
                   {g.items.length}
                   {g.items.some((i) => !held(i)) ? `, ${g.items.filter((i) => !held(i)).length} off` : ""}
                 </span>
               </summary>
-              <ul className={fit && onFit ? "ml-1" : "ml-4 list-disc pl-1"}>
+              <ul className="text-[13.5px]">
                 {g.items.map((i) => (
-                  <li key={i.key}>
+                  <li
+                    key={i.key}
+                    className="border-hairline border-t py-px hover:bg-lit"
+                    onMouseEnter={() => onPoint?.(i)}
+                    onMouseLeave={() => onPoint?.(undefined)}
+                    onFocus={() => onPoint?.(i)}
+                    onBlur={() => onPoint?.(undefined)}
+                  >
                     {fit && onFit && i.link ? (
                       <Switch fit={fit} link={i.link} onFit={onFit}>
-                        {i.node}
+                        <Said item={i} />
                       </Switch>
                     ) : (
-                      i.node
+                      <span className="flex min-h-[26px] items-center">
+                        <Said item={i} />
+                      </span>
                     )}
                   </li>
                 ))}
@@ -164,16 +176,30 @@ type SwitchProps = {
   children: React.ReactNode;
 };
 
+/** What is read, and the blocks it is about. */
+function Said({ item }: { item: Item }) {
+  return (
+    <span className="flex min-w-0 grow items-center justify-between gap-2">
+      <span>{item.says}</span>
+      <span className="flex flex-wrap justify-end gap-0.5">
+        {item.blocks.map((id) => (
+          <Sentence key={id} text={id} />
+        ))}
+      </span>
+    </span>
+  );
+}
+
 function Switch({ fit, link, onFit, children }: SwitchProps) {
   const on = holdsTo(fit, link);
   return (
-    <label className="flex items-baseline gap-2">
+    <label className="flex items-center gap-2">
       <input
         type="checkbox"
         checked={on}
         onChange={() => onFit(switched(fit, link), on ? "a reading switched off" : "a reading switched on")}
       />
-      <span className={on ? "" : "text-second line-through"}>{children}</span>
+      <span className={`min-w-0 grow ${on ? "" : "text-second line-through"}`}>{children}</span>
     </label>
   );
 }

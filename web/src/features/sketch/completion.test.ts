@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { completed, completions } from "./completion";
+import { completions } from "./completion";
 
 describe("completing what is typed by number", () => {
   test("a line begins with a kind", () => {
@@ -14,9 +14,5 @@ describe("completing what is typed by number", () => {
     expect(completions("p", 1, [])).toEqual([]);
     expect(completions("photo", 3, [])).toEqual([]);
     expect(completions("photo 4", 7, [])).toEqual([]);
-  });
-  test("the word is made whole where the caret stands", () => {
-    expect(completed("str\nphoto 1x1 at 1, 1", 3, "strip")).toEqual({ text: "strip \nphoto 1x1 at 1, 1", caret: 6 });
-    expect(completed("st 1 at 2", 2, "strip")).toEqual({ text: "strip 1 at 2", caret: 6 });
   });
 });

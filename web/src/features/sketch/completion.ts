@@ -60,12 +60,3 @@ export function completions(text: string, caret: number, allowed: readonly strin
   const fitting = known.filter((w) => w.startsWith(at.word) && w !== at.word);
   return known.includes(at.word) ? [] : [...new Set(fitting)];
 }
-
-/** The text with the word at the caret made whole, a space behind it, and where the caret is then. */
-export function completed(text: string, caret: number, word: string): { text: string; caret: number } {
-  const at = begun(text, caret);
-  const from = caret - (at?.word.length ?? 0);
-  const rest = text.slice(caret);
-  const gap = rest.startsWith(" ") ? "" : " ";
-  return { text: text.slice(0, from) + word + gap + rest, caret: from + word.length + 1 };
-}

@@ -64,7 +64,7 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
     };
   }, [dispatch, mayChange, station]);
   useHistoryKey(() => setHistory((h) => !h));
-  const ledgerTop = (
+  const saving = (
     <SaveState
       state={state}
       station={station}
@@ -74,12 +74,19 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
       onHistory={() => setHistory(true)}
     />
   );
-  const props = { page: state.page, plan, saved: state.status === "saved", ...acts, ledgerTop };
+  const props = { page: state.page, plan, saved: state.status === "saved", ...acts };
   const numbers = useMemo(() => numbersOf(plan.sketch.sketch.blocks), [plan.sketch.sketch.blocks]);
   return (
     <BlockNumbers numbers={numbers}>
       <div className="flex min-h-screen flex-col min-[900px]:h-screen">
-        <Tape page={state.page} plan={plan} current={station} changePlan={acts.changePlan} mayChange={mayChange} />
+        <Tape
+          page={state.page}
+          plan={plan}
+          current={station}
+          changePlan={acts.changePlan}
+          mayChange={mayChange}
+          saving={saving}
+        />
         <AtStation {...props} station={station} />
         <ConflictDialog state={state} dispatch={dispatch} />
         <HistoryPanel

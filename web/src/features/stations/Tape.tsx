@@ -11,10 +11,12 @@ type Props = {
   current: string;
   changePlan: (plan: PlanDoc, reason: string) => void;
   mayChange: boolean;
+  /** Whether all is saved, with undo, redo and history. */
+  saving: React.ReactNode;
 };
 
 /** The tailor's tape across the top: the page's name, and the ten stations as its inch marks with their state. */
-export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
+export function Tape({ page, plan, current, changePlan, mayChange, saving }: Props) {
   const standing = (name: string) => page.stations.find((s) => s.name === name);
   const stateOf = (name: string) => {
     const section = sectionOf(plan, name);
@@ -81,12 +83,15 @@ export function Tape({ page, plan, current, changePlan, mayChange }: Props) {
           ) : (
             room !== "narrow" && <span className="text-second">{here.decides}</span>
           )}
-          <span className="ml-auto flex gap-2">
-            <button type="button" className="button" aria-pressed={settled} disabled={!mayChange} onClick={mark}>
-              {settled ? "Settled" : changed.length > 0 ? "Settle it again" : "Mark as settled"}
-            </button>
-            <PageMenu page={page} />
-          </span>
+          <div className="ml-auto flex flex-wrap items-center justify-end gap-x-5 gap-y-1">
+            {saving}
+            <span className="flex gap-2">
+              <button type="button" className="button" aria-pressed={settled} disabled={!mayChange} onClick={mark}>
+                {settled ? "Settled" : changed.length > 0 ? "Settle it again" : "Mark as settled"}
+              </button>
+              <PageMenu page={page} />
+            </span>
+          </div>
         </div>
       )}
     </header>

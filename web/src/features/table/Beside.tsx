@@ -1,46 +1,45 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { api, type PageCard } from "@/api/client";
-import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
-import { Thumbnail } from "@/shared/drawing/PageSheet";
+import { ScaledThumbnail } from "@/shared/drawing/PageSheet";
 import { dayOf, daysBetween } from "@/shared/ui/days";
-import { Sentence } from "@/shared/ui/Length";
 import { Notice } from "@/shared/ui/Notice";
+import { NextDecision, stationToOpen } from "./PageOnTable";
 
 /** What is due within so many days wants deciding. */
 const SOON = 14;
 
+const MOST = 6;
+
 /** The next decision of each page that is due soon, the most urgent first. */
 export function DecideToday({ pages, today }: { pages: readonly PageCard[]; today: Date }) {
-  const soon = pages.filter((p) => p.next && p.due && daysBetween(today, dayOf(p.due)) <= SOON).slice(0, 6);
+  const soon = pages.filter((p) => p.next && p.due && daysBetween(today, dayOf(p.due)) <= SOON).slice(0, MOST);
   return (
     <section aria-labelledby="decide" className="sheet">
-      <h2 id="decide">At the table today</h2>
+      <div className="flex items-baseline justify-between">
+        <h2 id="decide">To decide today</h2>
+        <span className="text-second">most pressing first</span>
+      </div>
       {soon.length === 0 && <p className="mt-1 text-second">Nothing is due within two weeks.</p>}
       <ul className="mt-1">
-        {soon.map((page) => {
-          const at =
-            page.stations.find((s) => s.state === "needs-a-look") ?? page.stations.find((s) => s.state === "open");
-          return (
-            <li key={page.id} className="grid grid-cols-[9.5rem_1fr_auto] gap-3 border-hairline border-b py-1.5">
-              <span className="font-semibold">{page.name}</span>
-              <span>
-                <BlockNumbers numbers={numbersOf(page.layout.blocks)}>
-                  <Sentence text={page.next ?? ""} />
-                </BlockNumbers>
-              </span>
-              {at && (
-                <Link
-                  to="/pages/$pageId/$station"
-                  params={{ pageId: page.id, station: at.name }}
-                  className="link capitalize"
-                >
-                  {at.name}
-                </Link>
-              )}
-            </li>
-          );
-        })}
+        {soon.map((page) => (
+          <li
+            key={page.id}
+            className="grid grid-cols-[9.5rem_1fr_auto] gap-3 border-hairline border-t py-1.5 leading-snug"
+          >
+            <span className="font-semibold">{page.name}</span>
+            <span>
+              <NextDecision page={page} />
+            </span>
+            <Link
+              to="/pages/$pageId/$station"
+              params={{ pageId: page.id, station: stationToOpen(page) }}
+              className="link capitalize"
+            >
+              {stationToOpen(page)}
+            </Link>
+          </li>
+        ))}
       </ul>
     </section>
   );
@@ -55,32 +54,26 @@ export function TopOfDrawer() {
       <div className="flex items-baseline justify-between">
         <h2 id="top">Top of the drawer</h2>
         <Link to="/drawer" className="link">
-          Open the drawer
+          {all.length > 0 ? `All ${all.length} sketches` : "Open the drawer"}
         </Link>
       </div>
       {sketches.isPending && <Notice>Fetching the sketches…</Notice>}
       {sketches.data?.length === 0 && <p className="mt-1 text-second">The drawer is empty.</p>}
-      <ul className="mt-2 flex flex-wrap gap-4">
-        {all.slice(0, 4).map((s) => (
-          <li key={s.id} className="w-[124px]">
-            <div className="flex h-[92px] items-end">
-              <Thumbnail
+      <ul className="mt-2 flex max-h-[236px] flex-wrap items-end gap-x-5 overflow-hidden">
+        {all.map((s) => (
+          <li key={s.id} className="h-[118px] min-w-[64px] content-end">
+            <Link to="/sketches/$sketchId" params={{ sketchId: s.id }} className="block w-min hover:underline">
+              <ScaledThumbnail
                 canvas={s.document.canvas}
                 blocks={s.document.blocks}
-                width={122}
-                height={90}
-                label={`The sketch ${s.name}`}
+                unit={s.document.unit === "mm" ? "mm" : "in"}
+                perInch={6.4}
               />
-            </div>
-            <p className="mt-1 font-medium leading-tight">{s.name}</p>
+              <span className="mt-1 block h-[2.3em] overflow-hidden text-[13.5px] leading-tight">{s.name}</span>
+            </Link>
           </li>
         ))}
       </ul>
-      {all.length > 0 && (
-        <p className="mt-2 text-second">
-          {all.length} {all.length === 1 ? "sketch" : "sketches"}
-        </p>
-      )}
     </section>
   );
 }

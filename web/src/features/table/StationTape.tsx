@@ -6,7 +6,15 @@ export function StationTape({ stations }: { stations: readonly StationView[] }) 
   const look = stations.filter((s) => s.state === "needs-a-look").map((s) => s.name);
   const says = `${settled} of 10 stations settled${look.length ? `; ${look.join(" and ")} needs a look` : ""}`;
   return (
-    <svg width="150" height="12" viewBox="0 0 150 12" role="img" aria-label={says} className="mt-1.5 block">
+    <svg
+      width="110"
+      height="10"
+      viewBox="0 0 150 12"
+      preserveAspectRatio="none"
+      role="img"
+      aria-label={says}
+      className="mt-1 block"
+    >
       <title>{says}</title>
       <rect width="150" height="12" fill="#ffc93c" />
       {stations.map((s, n) => (

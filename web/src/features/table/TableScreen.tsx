@@ -6,7 +6,7 @@ import { Failed } from "@/shared/ui/Failed";
 import { Notice } from "@/shared/ui/Notice";
 import { DecideToday, TopOfDrawer } from "./Beside";
 import { Hanging } from "./Hanging";
-import { PageOnTable } from "./PageOnTable";
+import { PageOnTable, SCALE } from "./PageOnTable";
 import { WhatWaits } from "./WhatWaits";
 
 /** Home: pages in the making by due date, what wants deciding, the top of the drawer; finished ones apart. */
@@ -18,7 +18,7 @@ export function TableScreen() {
   const today = useMemo(() => new Date(), []);
   const undated = pages.data?.filter((p) => !p.due) ?? [];
   return (
-    <main className="grid gap-4 pb-6">
+    <main className="grid grid-cols-[minmax(0,1fr)] gap-4 pb-6">
       <h1 className="sr-only">The table</h1>
       {pages.isError && <Failed error={pages.error} onRetry={() => pages.refetch()} />}
       {pages.isPending && (
@@ -29,8 +29,13 @@ export function TableScreen() {
       <div className="px-[18px] empty:hidden">
         <WhatWaits />
       </div>
-      {pages.data && <Hanging pages={pages.data} today={today} />}
-      {undated.length > 0 && <Undated pages={undated} today={today} />}
+      {pages.data && (
+        <Hanging
+          pages={pages.data}
+          today={today}
+          undated={undated.length > 0 ? <Undated pages={undated} today={today} /> : null}
+        />
+      )}
       {pages.data?.length === 0 && (
         <div className="px-[18px]">
           <Notice>
@@ -46,28 +51,32 @@ export function TableScreen() {
         <DecideToday pages={pages.data ?? []} today={today} />
         <TopOfDrawer />
       </div>
-      <Shelf shelf="finished" title="Finished" today={today} />
-      <Shelf shelf="archived" title="Put away" today={today} />
+      <div className="grid gap-4">
+        <Shelf shelf="finished" title="Finished" today={today} />
+        <Shelf shelf="archived" title="Archived" today={today} />
+      </div>
     </main>
   );
 }
 
 /** So many are shown at first: more than a screenful, and no more than a moment's work. */
 const AT_FIRST = 40;
+/** Unhung pages lie a little askew. */
+const ASKEW = [-2.5, 1.5, -1];
 
-/** Pages without a date lie in rows of their own. */
+/** Pages without a date hang nowhere: they lie in rows of their own. */
 function Undated({ pages, today }: { pages: readonly PageCard[]; today: Date }) {
   const [all, setAll] = useState(false);
   const shown = all ? pages : pages.slice(0, AT_FIRST);
   return (
-    <section aria-labelledby="undated" className="px-[18px]">
-      <h2 id="undated" className="mb-2">
+    <section aria-labelledby="undated" className="@container">
+      <h2 id="undated" className="mb-2 text-[16px]">
         Without a date
       </h2>
-      <ul className="flex flex-wrap gap-5">
-        {shown.map((page) => (
+      <ul className="grid gap-x-5 gap-y-4 @sm:grid-cols-[repeat(auto-fill,minmax(240px,1fr))]">
+        {shown.map((page, n) => (
           <li key={page.id}>
-            <PageOnTable page={page} today={today} />
+            <PageOnTable page={page} today={today} scale={SCALE * 0.6} beside sized askew={ASKEW[n % ASKEW.length]} />
           </li>
         ))}
       </ul>
@@ -94,13 +103,13 @@ function Shelf({ shelf, title, today }: { shelf: "finished" | "archived"; title:
       </button>
       {open && pages.isError && <Failed error={pages.error} onRetry={() => pages.refetch()} />}
       {open && pages.data?.length === 0 && (
-        <p className="mt-2 text-second">{shelf === "finished" ? "No page is finished yet." : "Nothing is put away."}</p>
+        <p className="mt-2 text-second">{shelf === "finished" ? "No page is finished yet." : "No page is archived."}</p>
       )}
       {open && (pages.data?.length ?? 0) > 0 && (
-        <ul className="mt-3 flex flex-wrap gap-5">
+        <ul className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-5">
           {pages.data?.map((page: PageCard) => (
             <li key={page.id}>
-              <PageOnTable page={page} today={today} />
+              <PageOnTable page={page} today={today} scale={SCALE * 0.72} beside />
             </li>
           ))}
         </ul>

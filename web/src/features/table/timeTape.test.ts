@@ -1,32 +1,27 @@
 import { describe, expect, it } from "vitest";
 import type { PageCard } from "@/api/client";
 import { dueText } from "@/shared/ui/days";
-import { timeTape } from "./timeTape";
+import { foldText, timeTape } from "./timeTape";
 
 const today = new Date(2026, 10, 24);
 const page = (name: string, due: string | null) => ({ id: name, name, due }) as PageCard;
+const names = (pages: readonly PageCard[]) => pages.map((p) => p.name);
 
 describe("the tape of days", () => {
-  it("hangs pages of one day together, by due date", () => {
-    const marks = timeTape([page("b", "2026-11-27"), page("a", "2026-11-27"), page("none", null)], today);
-    const day = marks.find((m) => m.kind === "day" && m.pages.length > 0);
-    expect(day?.kind === "day" && [day.away, day.pages.map((p) => p.name)]).toEqual([3, ["b", "a"]]);
+  it("hangs what is due soon from its days, the soonest first", () => {
+    const tape = timeTape([page("b", "2026-11-27"), page("a", "2026-11-25"), page("none", null)], today, 11);
+    expect(names(tape.near)).toEqual(["a", "b"]);
+    expect(tape.days).toHaveLength(11);
   });
 
   it("puts what is overdue before today", () => {
-    const [first] = timeTape([page("late", "2026-11-01")], today);
-    expect(first?.kind).toBe("overdue");
+    expect(names(timeTape([page("late", "2026-11-01")], today, 11).overdue)).toEqual(["late"]);
   });
 
-  it("folds long runs without a page, but never loses a day", () => {
-    const marks = timeTape([page("far", "2027-01-31")], today);
-    const days = marks.reduce((n, m) => n + (m.kind === "folded" ? m.days : m.kind === "day" ? 1 : 0), 0);
-    expect(days).toBe(69);
-    expect(marks.some((m) => m.kind === "folded")).toBe(true);
-  });
-
-  it("shows some days when nothing is due", () => {
-    expect(timeTape([], today).map((m) => m.kind)).toEqual(["day", "day", "day", "day", "folded"]);
+  it("folds what is later by weeks, and loses nothing however far it is", () => {
+    const tape = timeTape([page("soon", "2026-12-06"), page("far", "2027-06-30")], today, 11);
+    expect(tape.folds.map((f) => names(f.pages))).toEqual([["soon"], [], [], ["far"]]);
+    expect(tape.folds.map(foldText)).toEqual(["5–11", "12–18", "19–25", "26–30 Jun"]);
   });
 });
 

@@ -1,46 +1,53 @@
-// Time as a tape: its days from today on, with the pages that hang from each. Long runs of days without a page are
-// folded together, so that what is due next month is still in sight.
+// Time as a tape: what is overdue, the days from today on one by one, and the weeks after them folded.
 
 import type { PageCard } from "@/api/client";
-import { dayOf, daysBetween, isoDay } from "@/shared/ui/days";
+import { dayOf, daysBetween } from "@/shared/ui/days";
 
-export type Mark =
-  | { kind: "overdue"; pages: readonly PageCard[] }
-  | { kind: "day"; day: Date; away: number; pages: readonly PageCard[] }
-  | { kind: "folded"; days: number; from: Date };
+/** A folded stretch of days; the last one goes on to whatever is due last. */
+export type Fold = { from: Date; to: Date; pages: readonly PageCard[] };
 
-/** The tape shows at least so many days. */
-const LEAST = 9;
-/** Runs longer than this without a page are folded. */
-const RUN = 3;
+export type TimeTape = {
+  overdue: readonly PageCard[];
+  /** Today and the days after it. */
+  days: readonly Date[];
+  /** Pages due on one of these days, the soonest first. */
+  near: readonly PageCard[];
+  folds: readonly Fold[];
+};
 
-/** The tape's marks for pages that have a due date. */
-export function timeTape(pages: readonly PageCard[], today: Date): Mark[] {
-  const away = (p: PageCard) => daysBetween(today, dayOf(p.due ?? isoDay(today)));
+const WEEK = 7;
+/** Weeks that are folded after the days. */
+const FOLDS = 4;
+
+/** The day so many days after another. */
+export function dayAfter(day: Date, by: number): Date {
+  return new Date(day.getFullYear(), day.getMonth(), day.getDate() + by);
+}
+
+/** The tape with so many days one by one. Pages without a date hang nowhere. */
+export function timeTape(pages: readonly PageCard[], today: Date, shown: number): TimeTape {
+  const away = (p: PageCard) => daysBetween(today, dayOf(p.due ?? ""));
   const dated = pages.filter((p) => p.due).sort((a, b) => away(a) - away(b));
-  const overdue = dated.filter((p) => away(p) < 0);
-  const marks: Mark[] = overdue.length > 0 ? [{ kind: "overdue", pages: overdue }] : [];
-  const last = Math.max(LEAST, ...dated.map(away));
-  let empty: { day: Date; away: number }[] = [];
-  const lay = () => {
-    // The first days are always shown one by one; a long run after them is folded.
-    const near = empty.filter((e) => e.away <= RUN);
-    const rest = empty.filter((e) => e.away > RUN);
-    const first = rest[0];
-    const shown = first && rest.length > RUN ? near : empty;
-    marks.push(...shown.map((e) => ({ kind: "day" as const, ...e, pages: [] })));
-    if (first && rest.length > RUN) marks.push({ kind: "folded", days: rest.length, from: first.day });
-    empty = [];
+  const last = Math.max(0, ...dated.map(away));
+  const folds = Array.from({ length: FOLDS }, (_, n) => {
+    const first = shown + n * WEEK;
+    const end = n === FOLDS - 1 ? Math.max(first + WEEK - 1, last) : first + WEEK - 1;
+    return {
+      from: dayAfter(today, first),
+      to: dayAfter(today, end),
+      pages: dated.filter((p) => away(p) >= first && away(p) <= end),
+    };
+  });
+  return {
+    overdue: dated.filter((p) => away(p) < 0),
+    days: Array.from({ length: shown }, (_, n) => dayAfter(today, n)),
+    near: dated.filter((p) => away(p) >= 0 && away(p) < shown),
+    folds,
   };
-  for (let n = 0; n <= last; n++) {
-    const day = new Date(today.getFullYear(), today.getMonth(), today.getDate() + n);
-    const due = dated.filter((p) => away(p) === n);
-    if (due.length === 0) empty.push({ day, away: n });
-    else {
-      lay();
-      marks.push({ kind: "day", day, away: n, pages: due });
-    }
-  }
-  lay();
-  return marks;
+}
+
+/** `5–11`, or with the month where it ends in another: `28–4 Jan`. */
+export function foldText({ from, to }: Fold): string {
+  const month = to.toLocaleDateString("en", { month: "short" });
+  return `${from.getDate()}–${to.getDate()}${from.getMonth() === to.getMonth() ? "" : ` ${month}`}`;
 }

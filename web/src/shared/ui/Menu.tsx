@@ -14,12 +14,26 @@ export function Menu({
 }) {
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={small ? "button !px-1.5 !py-0 text-[13px]" : "button"} aria-label={label}>
-        More
-        <svg width="9" height="6" viewBox="0 0 9 6" aria-hidden="true">
-          <path d="M0 0H9L4.5 6Z" fill="currentColor" />
-        </svg>
-      </DropdownMenu.Trigger>
+      {small ? (
+        <DropdownMenu.Trigger
+          className="grid size-6 shrink-0 cursor-pointer place-items-center rounded-[3px] hover:bg-hairline pointer-coarse:size-11"
+          aria-label={label}
+          title="More"
+        >
+          <svg width="16" height="4" viewBox="0 0 16 4" fill="currentColor" aria-hidden="true">
+            <circle cx="2" cy="2" r="1.7" />
+            <circle cx="8" cy="2" r="1.7" />
+            <circle cx="14" cy="2" r="1.7" />
+          </svg>
+        </DropdownMenu.Trigger>
+      ) : (
+        <DropdownMenu.Trigger className="button" aria-label={label}>
+          More
+          <svg width="9" height="6" viewBox="0 0 9 6" aria-hidden="true">
+            <path d="M0 0H9L4.5 6Z" fill="currentColor" />
+          </svg>
+        </DropdownMenu.Trigger>
+      )}
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={4} className="sheet z-20 grid min-w-[11rem] p-1 shadow-lg">
           {items.map(

@@ -21,7 +21,7 @@ use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use metrosk_core::sketch::{Sketch, changes_for};
+use metrosk_core::sketch::{Need, Sketch, needs_for, needs_sentences};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
@@ -79,8 +79,12 @@ pub(crate) async fn list(
     if let Some(photos) = query.photos {
         for sketch in &mut found {
             let read = Sketch::from_json(&sketch.document)?;
-            sketch.changes =
-                changes_for(&read, photos as usize, query.upright.unwrap_or(0) as usize);
+            let upright = query.upright.unwrap_or(0) as usize;
+            let needs = needs_for(&read, photos as usize, upright);
+            sketch.changes = needs
+                .as_ref()
+                .map(|needs| needs.iter().map(Need::changes).sum());
+            sketch.needs = needs_sentences(&needs.unwrap_or_default());
         }
         // The sort is stable: among equals the older comes first, as in the drawer.
         found.sort_by_key(|s| s.changes.unwrap_or(usize::MAX));
@@ -265,5 +269,6 @@ pub(crate) fn view(row: SketchRow) -> Result<SketchView, Failure> {
         lift: row.lift_id,
         revision: row.revision,
         changes: None,
+        needs: Vec::new(),
     })
 }

@@ -40,6 +40,8 @@ pub(crate) struct SketchView {
     pub(crate) revision: i32,
     /// How many slots would have to change for the photos that were asked about; none where nothing was asked, or there is no slot.
     pub(crate) changes: Option<usize>,
+    /// What these changes are, in words; blocks by their ids.
+    pub(crate) needs: Vec<String>,
 }
 
 /// A sketch's new name, and whether it is set aside. What is left out stays.

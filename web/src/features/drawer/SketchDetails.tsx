@@ -20,8 +20,8 @@ function sourceOf(origin: { maker?: string; how?: string } | undefined): string 
 const dayOf = (at: string) =>
   new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
-/** A sketch as a card: what it is, the pages made from it, and the page that may be started from it. */
-export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
+/** The sketch that was taken out: what it is, the pages made from it, and the page that may be started from it. */
+export function SketchDetails({ sketch, mayChange, onTag }: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [renaming, setRenaming] = useState(false);
@@ -65,20 +65,21 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
   const origin = (sketch.document as { origin?: { maker?: string; how?: string } }).origin;
   const error = start.error ?? copy.error ?? (renaming || tagging ? null : change.error);
   return (
-    <li className="sheet flex w-[232px] flex-col">
-      <div className="flex h-[128px] items-center justify-center">
-        <Thumbnail canvas={canvas} blocks={blocks} width={200} height={126} label={`The sketch ${sketch.name}`} />
+    <section aria-label={sketch.name} className="grid gap-1">
+      <div className="flex gap-3">
+        <Thumbnail canvas={canvas} blocks={blocks} width={130} height={140} label={`The sketch ${sketch.name}`} />
+        <div className="min-w-0 text-[13.5px] leading-snug">
+          <p>
+            <SizeText page={canvas.page} pages={canvas.pages} unit={unit} />
+          </p>
+          <p className="text-second">
+            {slots} {slots === 1 ? "photo" : "photos"}, {sketch.reading.lines.length} lines
+          </p>
+          <p className="text-second">
+            {sourceOf(origin)}, {dayOf(sketch.made_at)}
+          </p>
+        </div>
       </div>
-      <h2 className="mt-2">{sketch.name}</h2>
-      <p className="text-second">
-        <SizeText page={canvas.page} pages={canvas.pages} unit={unit} />
-      </p>
-      <p className="text-second">
-        {slots} {slots === 1 ? "photo" : "photos"}, {sketch.reading.lines.length} lines
-      </p>
-      <p className="text-second">
-        {sourceOf(origin)}, {dayOf(sketch.made_at)}
-      </p>
       {sketch.tags.length > 0 && (
         <ul className="mt-0.5 flex flex-wrap gap-1">
           {sketch.tags.map((t) => (
@@ -90,17 +91,10 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
           ))}
         </ul>
       )}
-      {typeof sketch.changes === "number" && (
-        <p className="font-semibold">
-          {sketch.changes === 0
-            ? "Suits your photos as drawn"
-            : `${sketch.changes} ${sketch.changes === 1 ? "change" : "changes"} for your photos`}
-        </p>
-      )}
       {sketch.pages > 0 && (
         <button
           type="button"
-          className="link self-start"
+          className="link justify-self-start"
           aria-expanded={showPages}
           onClick={() => setShowPages((s) => !s)}
         >
@@ -108,24 +102,23 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
         </button>
       )}
       {showPages && <PagesOf id={sketch.id} />}
-      <div className="mt-auto flex gap-2 pt-2">
+      <div className="mt-1 flex flex-wrap gap-2">
         {mayChange && (
           <button
             type="button"
-            className="button"
+            className="button button-first"
             disabled={start.isPending}
             onClick={() => start.mutate({ id: sketch.id, name: sketch.name })}
           >
             Start a page
           </button>
         )}
+        <Link to="/sketches/$sketchId" params={{ sketchId: sketch.id }} className="button">
+          {mayChange ? "Change it" : "Look closer"}
+        </Link>
         <Menu
           label={`More for ${sketch.name}`}
           items={[
-            {
-              label: mayChange ? "Draw on" : "Look closer",
-              onSelect: () => navigate({ to: "/sketches/$sketchId", params: { sketchId: sketch.id } }),
-            },
             mayChange && { label: "Rename", onSelect: () => setRenaming(true) },
             mayChange && { label: "Tags", onSelect: () => setTagging(true) },
             mayChange && { label: "Copy", onSelect: () => copy.mutate({}) },
@@ -134,9 +127,9 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
               onSelect: () => copy.mutate({ turn: canvas.pages === 1 ? 90 : 180 }),
             },
             mayChange && { label: "Copy, flipped left to right", onSelect: () => copy.mutate({ flip: "across" }) },
-            { label: "Take away (JSON)", href: takeAway.sketch(sketch.id) },
+            { label: "Download (JSON)", href: takeAway.sketch(sketch.id) },
             mayChange && {
-              label: sketch.archived ? "Take out again" : "Put away",
+              label: sketch.archived ? "Back into the drawer" : "Archive",
               onSelect: () => change.mutate({ archived: !sketch.archived }),
             },
           ]}
@@ -163,7 +156,7 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
           title={`Tags of ${sketch.name}`}
           label="Tags, with commas between"
           value={sketch.tags.join(", ")}
-          yes="Keep them"
+          yes="Save tags"
           error={meanwhile ?? fieldError(change.error, "tags") ?? fieldError(change.error, "tags[0]")}
           onYes={(text) =>
             change.mutate({
@@ -176,7 +169,7 @@ export function SketchInDrawer({ sketch, mayChange, onTag }: Props) {
           onClose={() => setTagging(false)}
         />
       )}
-    </li>
+    </section>
   );
 }
 

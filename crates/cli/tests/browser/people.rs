@@ -89,10 +89,10 @@ async fn a_lead_invites_and_a_guest_looks() -> Result<()> {
         .click()
         .await?;
     browser
-        .find("//tr[th[.='Dunlin']]//span[.='may make and change']")
+        .find("//tr[th[.='Dunlin']]//span[.='can make and change pages']")
         .await?;
-    click(&browser, "//tr[th[.='Dunlin']]//button[.='Take out']").await?;
-    click(&browser, "//*[@role='alertdialog']//button[.='Take out']").await?;
+    click(&browser, "//tr[th[.='Dunlin']]//button[.='Remove']").await?;
+    click(&browser, "//*[@role='alertdialog']//button[.='Remove']").await?;
     browser.gone("//tr[th[.='Dunlin']]").await?;
     other.window.goto(&server.address).await?;
     other.find("//h2[.='You are in no team now']").await?;

@@ -4,6 +4,7 @@ import type { BoxDoc, FitDoc, LayoutDoc, PlaceDoc } from "@/api/client";
 import type { Numbered } from "@/shared/drawing/geometry";
 import { extent, kindWord } from "@/shared/drawing/geometry";
 import { Measures } from "@/shared/drawing/Measures";
+import type { Spot } from "@/shared/drawing/measureLabels";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
 import { Length } from "@/shared/ui/Length";
@@ -126,7 +127,7 @@ export function PageDrawing(props: Props) {
               );
             })}
             <PinWedges fit={fit} blocks={blocks} scale={scale} />
-            {wanted && <Wanted box={wanted} scale={scale} />}
+            {wanted && <Wanted box={wanted} scale={scale} numbers={tags} />}
             <Measures {...measures} only="lines" />
             <g aria-hidden style={{ pointerEvents: "none" }}>
               {tags.map(({ number, block, x, y }) => (
@@ -153,8 +154,23 @@ function isElsewhere({ wanted, here }: PlaceDoc): boolean {
   return far(wanted.x, here.x) || far(wanted.y, here.y) || far(wanted.w, here.w) || far(wanted.h, here.h);
 }
 
+/** The word that says so, in pixels. */
+const WORD = { w: 44, h: 14 };
+
 /** Where the sketch alone would have put it. */
-function Wanted({ box, scale }: { box: BoxDoc; scale: number }) {
+function Wanted({ box, scale, numbers }: { box: BoxDoc; scale: number; numbers: readonly Spot[] }) {
+  const [left, right] = [box.x * scale + 4, (box.x + box.w) * scale - WORD.w - 4];
+  const [top, bottom] = [box.y * scale + WORD.h, (box.y + box.h) * scale - 4];
+  // In the first corner where no block's number is.
+  const corners = [
+    [left, bottom],
+    [right, bottom],
+    [left, top],
+    [right, top],
+  ] as const;
+  const isFree = ([x, y]: readonly [number, number]) =>
+    numbers.every((n) => n.x < x - 12 || n.x > x + WORD.w + 12 || n.y < y - WORD.h - 10 || n.y > y + 12);
+  const [x, y] = corners.find(isFree) ?? corners[0];
   return (
     <g aria-hidden style={{ pointerEvents: "none" }} fill="none" stroke="#17263b">
       <rect
@@ -166,8 +182,8 @@ function Wanted({ box, scale }: { box: BoxDoc; scale: number }) {
         strokeWidth={1.2}
       />
       <text
-        x={box.x * scale + 4}
-        y={(box.y + box.h) * scale - 4}
+        x={x}
+        y={y}
         fontSize={12}
         fontWeight={600}
         fill="#17263b"

@@ -32,7 +32,7 @@ export function Invites({ invites }: { invites: readonly InviteView[] }) {
       <h2 id="invites">Invitations</h2>
       <div className="flex flex-wrap items-center gap-2">
         <label className="flex items-center gap-2">
-          <span className="text-second">Let one person in as a</span>
+          <span className="text-second">Invite one person as a</span>
           <select className="field py-1" value={role} onChange={(e) => setRole(e.target.value as Role)}>
             {ROLES.map((r) => (
               <option key={r.value} value={r.value}>

@@ -48,6 +48,9 @@ function Defaults({ me }: { me: MeView }) {
   const length = (field: "margin" | "fold_guard" | "border", label: string) => (
     <LengthField
       label={label}
+      inRow
+      width="5.2rem"
+      after={unit}
       value={d[field] ?? USUAL[unit][field]}
       unit={unit}
       most={3}
@@ -75,7 +78,7 @@ function Defaults({ me }: { me: MeView }) {
           Change
         </button>
       </form>
-      <label className="flex items-center gap-2">
+      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
         <span className="text-second">I measure in</span>
         <select
           className="field py-1"
@@ -95,7 +98,7 @@ function Defaults({ me }: { me: MeView }) {
           <option value="mm">millimetres</option>
         </select>
       </label>
-      <label className="flex items-center gap-2">
+      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
         <span className="text-second">ruler step</span>
         <select
           className="field py-1"
@@ -109,21 +112,21 @@ function Defaults({ me }: { me: MeView }) {
           ))}
         </select>
       </label>
-      <div className="flex flex-wrap gap-3">
+      <div className="grid grid-cols-[11rem_1fr] items-center gap-2">
         {length("margin", "margin")}
         {length("fold_guard", "fold guard")}
         {length("border", "mat border")}
       </div>
-      <label className="flex items-center gap-2">
+      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
         <span className="text-second">light or dark</span>
         <select className="field py-1" value={d.theme ?? "system"} onChange={(e) => set({ theme: e.target.value })}>
-          <option value="system">as the machine is set</option>
+          <option value="system">as this device is set</option>
           <option value="light">light</option>
           <option value="dark">dark</option>
         </select>
       </label>
-      <label className="flex items-center gap-2">
-        <span className="text-second">letter and number keys on a page</span>
+      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
+        <span className="text-second">letter and number keys</span>
         <select
           className="field py-1"
           value={d.letter_keys ?? "on"}

@@ -10,9 +10,9 @@ import { Invites, LinkToSend } from "./Invites";
 import { useBecome, useMe } from "./useMe";
 
 export const ROLES: readonly { value: Role; label: string; says: string }[] = [
-  { value: "lead", label: "lead", says: "may also invite, change roles and take out" },
-  { value: "member", label: "member", says: "may make and change" },
-  { value: "guest", label: "guest", says: "may look and take away" },
+  { value: "lead", label: "lead", says: "can also invite people, change roles and remove people" },
+  { value: "member", label: "member", says: "can make and change pages" },
+  { value: "guest", label: "guest", says: "can look and download" },
 ];
 
 /** The team: who is in it in which role, and, for a lead, who is let in. */
@@ -38,12 +38,12 @@ export function TeamScreen() {
         <MakeTeam />
         {lead && (
           <>
-            <h2>Moving house</h2>
+            <h2>Your data</h2>
             <p>
               All sketches and pages of this team, with every version of each page, as one archive of open documents.
             </p>
             <a className="button justify-self-start" href={takeAway.team()} download>
-              Take everything (zip)
+              Download everything (zip)
             </a>
           </>
         )}
@@ -115,7 +115,7 @@ function People({ team, lead }: { team: TeamPeople; lead: boolean }) {
           <tr className="text-second">
             {["name", "signs in as", "role", ""].map((h) => (
               <th key={h} scope="col" className="py-1 text-left font-normal">
-                {h || <span className="sr-only">take out</span>}
+                {h || <span className="sr-only">remove</span>}
               </th>
             ))}
           </tr>
@@ -155,7 +155,7 @@ function People({ team, lead }: { team: TeamPeople; lead: boolean }) {
                 )}
                 {lead && (
                   <button type="button" className="button" onClick={() => setLeaving(p)}>
-                    Take out
+                    Remove
                   </button>
                 )}
               </td>
@@ -171,9 +171,9 @@ function People({ team, lead }: { team: TeamPeople; lead: boolean }) {
       )}
       <Confirm
         open={leaving !== undefined}
-        title={`Take ${leaving?.name} out of the team?`}
+        title={`Remove ${leaving?.name} from the team?`}
         text="What she made stays. She can come in again only with a new invitation."
-        yes="Take out"
+        yes="Remove"
         onYes={() => leaving && remove.mutate(leaving.id)}
         onClose={() => setLeaving(undefined)}
       />

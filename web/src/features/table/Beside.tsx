@@ -10,6 +10,8 @@ import { NextDecision, stationToOpen } from "./PageOnTable";
 const SOON = 14;
 
 const MOST = 6;
+/** So many sketches may lie on top; as many are seen as there is room for. */
+const MOST_SKETCHES = 14;
 
 /** The next decision of each page that is due soon, the most urgent first. */
 export function DecideToday({ pages, today }: { pages: readonly PageCard[]; today: Date }) {
@@ -60,7 +62,7 @@ export function TopOfDrawer() {
       {sketches.isPending && <Notice>Fetching the sketches…</Notice>}
       {sketches.data?.length === 0 && <p className="mt-1 text-second">The drawer is empty.</p>}
       <ul className="mt-2 flex max-h-[236px] flex-wrap items-end gap-x-5 overflow-hidden">
-        {all.map((s) => (
+        {all.slice(0, MOST_SKETCHES).map((s) => (
           <li key={s.id} className="h-[118px] min-w-[64px] content-end">
             <Link to="/sketches/$sketchId" params={{ sketchId: s.id }} className="block w-min hover:underline">
               <ScaledThumbnail

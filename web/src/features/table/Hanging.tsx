@@ -28,13 +28,16 @@ type Props = {
   today: Date;
   /** Pages without a date: they lie where there is room. */
   undated: React.ReactNode;
+  /** Whether there is room for them beside the tape. */
+  undatedBeside: boolean;
 };
 
 /** The tape of days, and each page hanging from its due day; later weeks are folded at half scale. */
-export function Hanging({ pages, today, undated }: Props) {
+export function Hanging({ pages, today, undated, undatedBeside }: Props) {
   const frame = useRef<HTMLElement>(null);
   const width = useWidth(frame, 1280);
   const folded = width >= WIDE ? FOLDED : 0;
+  const beside = folded > 0 && undatedBeside;
   const shown = Math.max(5, Math.floor((width - folded) / DAY) - 1);
   const tape = useMemo(() => timeTape(pages, today, shown), [pages, today, shown]);
   return (
@@ -43,9 +46,9 @@ export function Hanging({ pages, today, undated }: Props) {
       {width < LEAST_WIDTH ? (
         <Listed tape={tape} today={today} />
       ) : (
-        <Threads tape={tape} today={today} width={width} folded={folded} undated={undated} />
+        <Threads tape={tape} today={today} width={width} folded={folded} undated={beside ? undated : null} />
       )}
-      {folded === 0 && undated && <div className="px-[18px] pt-4">{undated}</div>}
+      {!beside && undated && <div className="px-[18px] pt-4">{undated}</div>}
     </section>
   );
 }
@@ -189,18 +192,28 @@ function Folded({ pages, today }: Cards) {
   );
 }
 
+/** So many of them are shown at first. */
+const AT_FIRST = 12;
+
 /** Pages that hang nowhere: in rows, at half scale. */
 function Flat({ title, pages, today }: Cards & { title: string }) {
+  const [all, setAll] = useState(false);
+  const shown = all ? pages : pages.slice(0, AT_FIRST);
   return (
     <section aria-label={title} className="px-[18px] pt-3">
       <h2 className="mb-2 text-[16px]">{title}</h2>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-4">
-        {pages.map((page) => (
-          <li key={page.id} style={{ contentVisibility: "auto", containIntrinsicSize: "250px 90px" }}>
+        {shown.map((page) => (
+          <li key={page.id}>
             <PageOnTable page={page} today={today} scale={SCALE / 2} beside />
           </li>
         ))}
       </ul>
+      {shown.length < pages.length && (
+        <button type="button" className="button mt-3" onClick={() => setAll(true)}>
+          Show all {pages.length}
+        </button>
+      )}
     </section>
   );
 }

@@ -34,6 +34,7 @@ export function TableScreen() {
           pages={pages.data}
           today={today}
           undated={undated.length > 0 ? <Undated pages={undated} today={today} /> : null}
+          undatedBeside={undated.length <= FEW}
         />
       )}
       {pages.data?.length === 0 && (
@@ -59,8 +60,11 @@ export function TableScreen() {
   );
 }
 
-/** So many are shown at first: more than a screenful, and no more than a moment's work. */
-const AT_FIRST = 40;
+/** So few pages without a date find room beside the tape. */
+const FEW = 3;
+
+/** So many are shown at first: about a screenful, and no more than a moment's work. */
+const AT_FIRST = 12;
 /** Unhung pages lie a little askew. */
 const ASKEW = [-2.5, 1.5, -1];
 

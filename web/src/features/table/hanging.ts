@@ -13,6 +13,8 @@ const CLEAR = 5;
 /** A thread ends so far within its page's picture. */
 const CLIP = 12;
 const STEP = 6;
+/** A thread goes no further aside than this. */
+const MOST_ASIDE = 200;
 /** A further row is worth a thread that goes aside by a third of this. */
 const A_ROW = 300;
 
@@ -46,7 +48,7 @@ export function hang(cards: readonly Card[], width: number, rows: number): { hun
       for (let left = 0; left + wide <= width; left += STEP) {
         const thread = threadOf(card, left);
         const price = Math.abs(thread - card.day) * 3 + Math.abs(left + card.picture / 2 - card.day) / 4 + row * A_ROW;
-        if (price >= least) continue;
+        if (price >= least || Math.abs(thread - card.day) > MOST_ASIDE) continue;
         const there = { id: card.id, left, thread, row, ...spanOf(card, left) };
         if (isFree(hung, there)) {
           best = there;

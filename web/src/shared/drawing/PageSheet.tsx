@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { memo, useId } from "react";
 import type { BlockDoc, BoxDoc, LayoutBlockDoc } from "@/api/client";
 import { BlockShape, PATTERNS } from "./BlockShape";
 import { scaled } from "./geometry";
@@ -15,7 +15,7 @@ type Props = {
 
 /** The paper of a page or spread with its blocks, cut at the page's edges and at the fold. A part of a larger block is
  * drawn as the piece of the whole on its page. */
-export function PageSheet({ canvas, blocks, scale, guard = 0 }: Props) {
+export const PageSheet = memo(function PageSheet({ canvas, blocks, scale, guard = 0 }: Props) {
   const clips = useId();
   const page = { w: canvas.page.w * scale, h: canvas.page.h * scale };
   const width = page.w * canvas.pages;
@@ -44,7 +44,7 @@ export function PageSheet({ canvas, blocks, scale, guard = 0 }: Props) {
       )}
     </g>
   );
-}
+});
 
 function Clip({ id, box }: { id: string; box: BoxDoc }) {
   return (
@@ -55,7 +55,7 @@ function Clip({ id, box }: { id: string; box: BoxDoc }) {
 }
 
 /** A to-scale picture of a page or spread that fits a box. */
-export function Thumbnail({
+export const Thumbnail = memo(function Thumbnail({
   canvas,
   blocks,
   width,
@@ -75,7 +75,7 @@ export function Thumbnail({
       <PageSheet canvas={canvas} blocks={blocks} scale={scale} />
     </svg>
   );
-}
+});
 
 /** A page or spread drawn to a common scale, so many pixels an inch. */
 export function ScaledThumbnail({

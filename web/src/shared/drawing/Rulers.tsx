@@ -1,10 +1,11 @@
+import { memo } from "react";
 import type { LayoutDoc } from "@/api/client";
 import type { Unit } from "@/shared/lengths/length";
 
 type Props = { canvas: LayoutDoc["canvas"]; unit: Unit; scale: number; at: number };
 
 /** Rulers along the top and the left edge; each page is measured from its own left edge. */
-export function Rulers({ canvas, unit, scale, at }: Props) {
+export const Rulers = memo(function Rulers({ canvas, unit, scale, at }: Props) {
   const { page, pages } = canvas;
   const down = marks(page.h, unit, scale);
   return (
@@ -38,7 +39,7 @@ export function Rulers({ canvas, unit, scale, at }: Props) {
       </g>
     </g>
   );
-}
+});
 
 type Mark = { at: number; size: number; label: string };
 

@@ -21,6 +21,7 @@ pub use patch::{between, holds, patched};
 pub use section::{Mark, Section, Undecided};
 pub use stations::{Progress, Standing, State, Station, progress};
 
+use crate::calls::CallDecisions;
 use crate::document::{Findings, Invalid, Node};
 use crate::fit::{Back, FitDecisions, PhotoDecisions, Pin, Request, SketchDecisions};
 use crate::layout::Layout;
@@ -40,7 +41,7 @@ pub const FORMAT: &str = "metrosk-plan/2";
 pub struct Plan {
     /// The unit of the sections' lengths.
     pub unit: Unit,
-    pub call: Section<Undecided>,
+    pub call: Section<CallDecisions>,
     pub sketch: Section<SketchDecisions>,
     pub photos: Section<PhotoDecisions>,
     pub fit: Section<FitDecisions>,
@@ -88,7 +89,7 @@ fn read_plan(top: &Node<'_>, findings: &Findings) -> Option<Plan> {
         unit: unit.unwrap_or_default(),
     };
     let undecided = |station| section::read::<Undecided>(top, station, reader, (), findings);
-    let call = undecided(Station::Call);
+    let call = section::read::<CallDecisions>(top, Station::Call, reader, (), findings);
     let sketch = section::read::<SketchDecisions>(top, Station::Sketch, reader, (), findings);
     let photos = section::read::<PhotoDecisions>(top, Station::Photos, reader, (), findings);
     let before = (

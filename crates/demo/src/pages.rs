@@ -65,6 +65,12 @@ impl Draft {
         }
     }
 
+    /// What it is asked for, from the start.
+    fn asked(mut self, call: Value) -> Draft {
+        self.page.plan["call"] = json!({"call": call});
+        self
+    }
+
     fn due(mut self, days: i64) -> Draft {
         self.page.due_in_days = Some(days);
         self
@@ -116,11 +122,32 @@ const fn said(station: Station) -> &'static str {
     }
 }
 
+/// Plover's call to the whole club.
+fn out_on_the_flats(sketches: &[Sketch]) -> Value {
+    let asked = sketches.iter().find(|s| s.name == "Three by the tide line");
+    json!({
+        "name": "Out on the flats", "kind": "challenge",
+        "text": "Plover asks the whole club: one sketch, two pages, and show us how cold it was.",
+        "asks": [
+            {"id": "a", "what": "pages", "count": 2},
+            {"id": "b", "what": "photos", "count": 5},
+            {"id": "c", "what": "large-photo", "w": 6, "h": 4},
+            {"id": "d", "what": "sketch"},
+            {"id": "e", "what": "papers", "count": 3, "kit": "Ebb"},
+            {"id": "f", "what": "technique", "name": "Stitching"},
+            {"id": "g", "what": "other", "name": "A sledge somewhere"},
+        ],
+        "credits": [{"what": "call", "name": "Plover"}, {"what": "kit", "name": "Teal"}],
+        "sketch": asked.map(Sketch::to_json),
+    })
+}
+
 /// The club's table.
 pub(crate) fn of_the_club(sketches: &[Sketch]) -> Vec<Page> {
     let draft = |sketch, name, author| Draft::new(sketches, sketch, name, author);
     vec![
         draft("Three by the tide line", "Kites over the flats", "Wren")
+            .asked(out_on_the_flats(sketches))
             .due(3)
             .then(Station::Fit, "two pages", json!({"target": {"pages": 2}}))
             .photos(6, "6 photos")

@@ -2,6 +2,7 @@
 //! against what it writes.
 
 pub(crate) mod answers;
+pub(crate) mod calls;
 pub(crate) mod plans;
 pub(crate) mod requests;
 pub(crate) mod sketches;

@@ -1,6 +1,7 @@
 //! The server by feature: what it routes, the rows it keeps (`store`: SQL and nothing else, every query of a team's things bound to the
 //! team), and what crosses the wire (`views`).
 
+pub(crate) mod calls;
 pub(crate) mod events;
 pub(crate) mod files;
 pub(crate) mod history;

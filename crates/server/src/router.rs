@@ -1,6 +1,7 @@
 //! The routes of the API, its description, and what surrounds them.
 
 use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
+use crate::features::calls::routes as calls;
 use crate::features::events::routes as events;
 use crate::features::history::routes as history;
 use crate::features::jobs::routes as jobs;
@@ -68,6 +69,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(exports::drawing))
         .routes(routes!(exports::pdf))
         .routes(routes!(exports::view))
+        .routes(routes!(calls::checked))
         .routes(routes!(events::stream_of))
         .routes(routes!(jobs::show, jobs::cancel))
         .routes(routes!(fit::propose))

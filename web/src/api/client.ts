@@ -19,6 +19,9 @@ export type PlaceDoc = Schemas["PlaceDoc"];
 export type BoxDoc = Schemas["BoxDoc"];
 export type FitDoc = Schemas["FitDoc"];
 export type PlanDoc = Schemas["PlanDoc"];
+export type CallDoc = Schemas["CallDoc"];
+export type AskDoc = Schemas["AskDoc"];
+export type AskView = Schemas["AskView"];
 type PlanChange = Schemas["PlanChange"];
 type PlanStep = Schemas["Step"];
 export type PinDoc = Schemas["PinDoc"];
@@ -226,6 +229,7 @@ export const api = {
     ),
   revision: (id: string, revision: number) =>
     taken(client.GET("/api/pages/{id}/revisions/{revision}", { params: { path: { id, revision } } })),
+  pageCall: (id: string) => taken(client.GET("/api/pages/{id}/call", { params: at(id) })),
   versions: (id: string) => taken(client.GET("/api/pages/{id}/versions", { params: at(id) })),
   pageDetails: (id: string) => taken(client.GET("/api/pages/{id}/details", { params: at(id) })),
   nameVersion: (id: string, revision: number, name: string) =>

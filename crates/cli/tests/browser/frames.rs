@@ -47,6 +47,11 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
             true,
         ),
         (
+            format!("/pages/{kites}/call"),
+            "//main//*[local-name()='svg']",
+            true,
+        ),
+        (
             format!("/pages/{kites}/papers"),
             "//p[contains(., 'not built yet')]",
             false,

@@ -56,6 +56,7 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
             "//*[@role='textbox'][contains(., 'one page')]",
         ),
         ("/drawer/picture".to_owned(), "//button[.='Read it']"),
+        (format!("/pages/{kites}/call"), "//h2[.='Out on the flats']"),
         (
             format!("/pages/{kites}/sketch"),
             "//summary[starts-with(., 'Lines')]",

@@ -1,5 +1,6 @@
 //! The application as people use it, in a browser.
 
+mod call;
 mod choices;
 mod compare;
 mod frames;

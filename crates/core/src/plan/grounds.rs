@@ -36,7 +36,7 @@ const MARK_FIELDS: [&str; 2] = ["mark", "grounds"];
 /// The aspects of a station's decisions.
 pub(crate) const fn aspects(station: Station) -> &'static [Aspect] {
     match station {
-        Station::Call => const { &[aspect("call", "the call", &[])] },
+        Station::Call => const { &[aspect("call", "the call", &["call"])] },
         Station::Sketch => {
             const {
                 &[

@@ -2,6 +2,7 @@
 
 use super::grounds::Grounds;
 use super::stations::{State, Station};
+use crate::calls::CallDecisions;
 use crate::document::{Findings, Node};
 use crate::fit::{FitDecisions, PhotoDecisions, SketchDecisions};
 use crate::sketch::Reader;
@@ -57,6 +58,14 @@ impl Decisions for Undecided {
 
     fn read(node: &Node<'_>, _: Reader, (): (), _: &Findings) -> Option<Undecided> {
         node.object().map(|_| Undecided)
+    }
+}
+
+impl Decisions for CallDecisions {
+    type Before<'a> = ();
+
+    fn read(node: &Node<'_>, reader: Reader, (): (), findings: &Findings) -> Option<CallDecisions> {
+        CallDecisions::read(node, reader, findings)
     }
 }
 

@@ -1,5 +1,6 @@
 //! Plans in sections, as shapes.
 
+use crate::documents::calls::CallSectionDoc;
 use crate::documents::requests::{
     FoldChoiceDoc, PhotosDoc, PinDoc, ReadingsDoc, SlackDoc, SlotChoiceDoc, TargetDoc,
 };
@@ -17,7 +18,7 @@ pub(crate) struct PlanDoc {
     pub(crate) unit: String,
     /// What is asked.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) call: Option<SectionDoc>,
+    pub(crate) call: Option<CallSectionDoc>,
     /// The sketch, how it stands, and what of it is held.
     pub(crate) sketch: SketchSectionDoc,
     /// Which photos.

@@ -5,6 +5,7 @@
 mod api;
 mod backup;
 mod bounds;
+mod calls;
 mod drawer;
 mod earlier;
 mod files;

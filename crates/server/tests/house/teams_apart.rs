@@ -130,6 +130,7 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             Of::Page,
             none.clone(),
         ),
+        (get.clone(), "/api/pages/{id}/call", Of::Page, none.clone()),
         (
             get.clone(),
             "/api/pages/{id}/layout",

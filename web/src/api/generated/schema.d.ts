@@ -302,6 +302,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{id}/call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a page stands to what it is asked for, in the order of the asking; nothing where nothing is asked. */
+        get: operations["page_call"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{id}/copy": {
         parameters: {
             query?: never;
@@ -1024,6 +1041,46 @@ export interface components {
             /** @description The sketch. */
             sketch: components["schemas"]["SketchDoc"];
         };
+        /** @description One thing that is asked. */
+        AskDoc: {
+            /**
+             * Format: int32
+             * @description How many pages, photos or papers.
+             */
+            count?: number | null;
+            /**
+             * Format: double
+             * @description And its height.
+             */
+            h?: number | null;
+            /** @description Its letter or name within the call. */
+            id: string;
+            /** @description Of which kit the papers are. */
+            kit?: string | null;
+            /** @description A kit's, a technique's or a thing's name. */
+            name?: string | null;
+            /**
+             * Format: double
+             * @description A page's or photo's width.
+             */
+            w?: number | null;
+            /** @description `pages`, `page-size`, `photos`, `large-photo`, `sketch`, `papers`, `kit`, `technique` or `other` */
+            what: string;
+        };
+        /** @description One thing that is asked, and how it stands. */
+        AskView: {
+            /** @description What is asked, in words. */
+            asks: string;
+            held?: components["schemas"]["HeldView"] | null;
+            /** @description The ask's id. */
+            id: string;
+            /** @description What there is of it, in words; blocks by their ids. */
+            says: string;
+            /** @description Whether the plan sees it; none where only its maker can tell. */
+            seen?: boolean | null;
+            /** @description Whether she ticked it. */
+            ticked: boolean;
+        };
         /** @description A block of a sketch. */
         BlockDoc: {
             /** @description Edges it runs off. */
@@ -1077,6 +1134,47 @@ export interface components {
              */
             y: number;
         };
+        /** @description A call. */
+        CallDoc: {
+            /** @description What must appear. */
+            asks?: components["schemas"]["AskDoc"][] | null;
+            /** @description Whom to credit. */
+            credits?: components["schemas"]["CreditDoc"][] | null;
+            /** @description By when the page is to be with who asked: `2026-11-28`. */
+            due?: string | null;
+            /** @description `challenge` (the default), `kit`, `scraplift` or `hop` */
+            kind?: string | null;
+            /** @description Addresses to look at or to link to. */
+            links?: components["schemas"]["CallLinkDoc"][] | null;
+            /** @description Its name. */
+            name: string;
+            /** @description When a prize closes. */
+            prize?: string | null;
+            /** @description When it is shown to all. */
+            shown?: string | null;
+            sketch?: components["schemas"]["SketchDoc"] | null;
+            /** @description What is asked, in its maker's words. */
+            text?: string | null;
+        };
+        /** @description An address with a name. */
+        CallLinkDoc: {
+            /** @description What it leads to. */
+            name: string;
+            /** @description Where: `http` or `https`. */
+            url: string;
+        };
+        /** @description What is decided at the Call station. */
+        CallSectionDoc: {
+            call?: components["schemas"]["CallDoc"] | null;
+            /** @description Digests of what it was settled on. */
+            grounds?: {
+                [key: string]: string;
+            } | null;
+            /** @description `settled` or `needs-a-look`; open where it is left out. */
+            mark?: string | null;
+            /** @description The ids of what was ticked by hand. */
+            ticked?: string[] | null;
+        };
         /** @description The page of a document and how many. */
         CanvasDoc: {
             /** @description One page. */
@@ -1117,6 +1215,13 @@ export interface components {
             pins: number[];
             /** @description In words. */
             text: string;
+        };
+        /** @description Whom to credit. */
+        CreditDoc: {
+            /** @description Who. */
+            name: string;
+            /** @description For what. */
+            what: string;
         };
         /** @description What a maker starts every page with; what is left out is what most makers work by. */
         DefaultsDoc: {
@@ -1368,6 +1473,19 @@ export interface components {
             stagger?: number;
             /** @description `square` or `circle` */
             unit_shape?: string | null;
+        };
+        /** @description How far a page holds to a sketch, in counts of blocks. */
+        HeldView: {
+            /** @description On the page, but not of the sketch. */
+            came: number;
+            /** @description Of the sketch, and on the page more than once. */
+            doubled: number;
+            /** @description Elsewhere, or of another size. */
+            moved: number;
+            /** @description In their place. */
+            stayed: number;
+            /** @description Of the sketch, but not on the page. */
+            went: number;
         };
         /** @description An invitation. */
         InviteView: {
@@ -1938,7 +2056,7 @@ export interface components {
         /** @description A page's plan: everything decided so far, a section a station. */
         PlanDoc: {
             build?: components["schemas"]["SectionDoc"] | null;
-            call?: components["schemas"]["SectionDoc"] | null;
+            call?: components["schemas"]["CallSectionDoc"] | null;
             clusters?: components["schemas"]["SectionDoc"] | null;
             cut?: components["schemas"]["SectionDoc"] | null;
             /** @description The page, and where everything goes. */
@@ -3440,6 +3558,43 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -78,7 +78,7 @@ function Defaults({ me }: { me: MeView }) {
           Change
         </button>
       </form>
-      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
+      <label className="grid grid-cols-[9.5rem_minmax(0,1fr)] items-center gap-2 [&>select]:min-w-0 [&>select]:justify-self-start">
         <span className="text-second">I measure in</span>
         <select
           className="field py-1"
@@ -98,7 +98,7 @@ function Defaults({ me }: { me: MeView }) {
           <option value="mm">millimetres</option>
         </select>
       </label>
-      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
+      <label className="grid grid-cols-[9.5rem_minmax(0,1fr)] items-center gap-2 [&>select]:min-w-0 [&>select]:justify-self-start">
         <span className="text-second">ruler step</span>
         <select
           className="field py-1"
@@ -112,12 +112,12 @@ function Defaults({ me }: { me: MeView }) {
           ))}
         </select>
       </label>
-      <div className="grid grid-cols-[11rem_1fr] items-center gap-2">
+      <div className="grid grid-cols-[9.5rem_minmax(0,1fr)] items-center gap-2">
         {length("margin", "margin")}
         {length("fold_guard", "fold guard")}
         {length("border", "mat border")}
       </div>
-      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
+      <label className="grid grid-cols-[9.5rem_minmax(0,1fr)] items-center gap-2 [&>select]:min-w-0 [&>select]:justify-self-start">
         <span className="text-second">light or dark</span>
         <select className="field py-1" value={d.theme ?? "system"} onChange={(e) => set({ theme: e.target.value })}>
           <option value="system">as this device is set</option>
@@ -125,7 +125,7 @@ function Defaults({ me }: { me: MeView }) {
           <option value="dark">dark</option>
         </select>
       </label>
-      <label className="grid grid-cols-[11rem_1fr] items-center gap-2 [&>select]:justify-self-start">
+      <label className="grid grid-cols-[9.5rem_minmax(0,1fr)] items-center gap-2 [&>select]:min-w-0 [&>select]:justify-self-start">
         <span className="text-second">letter and number keys</span>
         <select
           className="field py-1"

@@ -24,7 +24,12 @@ export type Station = {
 
 /** The ten stations in the order of work. A new one is a folder of its own, and a screen here. */
 export const STATIONS: readonly Station[] = [
-  { name: "call", label: "Call", decides: "What is asked, by when, with which kit, what counts, and whom to credit." },
+  {
+    name: "call",
+    label: "Call",
+    decides: "What is asked, by when, what counts, and whom to credit.",
+    screen: lazy(async () => ({ default: (await import("@/features/call/CallStation")).CallStation })),
+  },
   {
     name: "sketch",
     label: "Sketch",

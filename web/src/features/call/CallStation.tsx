@@ -1,0 +1,231 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type AskView, api, type CallDoc } from "@/api/client";
+import { useMayChange } from "@/features/people/useMe";
+import type { StationProps } from "@/features/plan/stationProps";
+import { Thumbnail } from "@/shared/drawing/PageSheet";
+import { dayOf, dueText, isoDay } from "@/shared/ui/days";
+import { Failed } from "@/shared/ui/Failed";
+import { Sentence } from "@/shared/ui/Length";
+import { PageArea } from "@/shared/ui/PageArea";
+import { CallForm } from "./CallForm";
+
+/** What is asked of the page, by when, and whom to name; what the plan knows of it ticks itself. */
+export function CallStation({ page, plan, saved, changePlan }: StationProps) {
+  const mayChange = useMayChange();
+  const [writing, setWriting] = useState(false);
+  const call = plan.call?.call;
+  const ticked = plan.call?.ticked ?? [];
+  const found = useQuery({
+    queryKey: ["call", page.id, page.revision],
+    queryFn: () => api.pageCall(page.id),
+    enabled: Boolean(call) && saved,
+    placeholderData: (before) => before,
+  });
+  const sketch = plan.sketch.sketch;
+  const put = (section: object, reason: string) => changePlan({ ...plan, call: { ...plan.call, ...section } }, reason);
+  if (writing) {
+    return (
+      <main className="grid justify-items-center p-4">
+        <div className="w-full max-w-[46rem]">
+          <CallForm
+            call={call ?? undefined}
+            sketch={sketch}
+            onCancel={() => setWriting(false)}
+            onSave={(next) => {
+              setWriting(false);
+              put({ call: next }, "what is asked");
+            }}
+          />
+        </div>
+      </main>
+    );
+  }
+  if (!call) {
+    return (
+      <main className="p-6">
+        <PageArea>
+          <section className="sheet max-w-[70ch]">
+            <h2>No call</h2>
+            <p className="mt-1">
+              This page answers no call, which is as good. If something is asked of it, write it down here: what must be
+              on the page then ticks itself as far as the plan knows.
+            </p>
+            {mayChange && (
+              <button type="button" className="button button-first mt-3" onClick={() => setWriting(true)}>
+                Write down what is asked
+              </button>
+            )}
+          </section>
+        </PageArea>
+      </main>
+    );
+  }
+  const tick = (id: string, on: boolean) =>
+    put(
+      { ticked: on ? [...ticked.filter((t) => t !== id), id] : ticked.filter((t) => t !== id) },
+      `${id} ${on ? "ticked" : "not ticked"}`,
+    );
+  const held = found.data?.find((a) => a.held)?.held;
+  return (
+    <main className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 p-3.5 min-[900px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] min-[1180px]:grid-cols-[392px_minmax(0,1fr)_372px]">
+      <section aria-labelledby="call" className="sheet grid gap-2">
+        <h2 id="call" className="text-[20px]">
+          {call.name}
+        </h2>
+        {call.text && <p className="whitespace-pre-line">{call.text}</p>}
+        {found.isError && <Failed error={found.error} onRetry={() => found.refetch()} />}
+        <ul>
+          {(found.data ?? []).map((ask) => (
+            <Asked key={ask.id} ask={ask} ticked={ticked.includes(ask.id)} mayChange={mayChange} onTick={tick} />
+          ))}
+        </ul>
+        <p className="flex flex-wrap gap-x-5 text-[13px] text-second">
+          <span className="flex items-center gap-1.5">
+            <Seen seen /> the plan sees it
+          </span>
+          <span className="flex items-center gap-1.5">
+            <Seen seen={false} /> not yet
+          </span>
+        </p>
+        {mayChange && (
+          <button type="button" className="button justify-self-start" onClick={() => setWriting(true)}>
+            Change what is asked
+          </button>
+        )}
+      </section>
+      <PageArea className="order-first min-w-0 min-[1180px]:order-none">
+        <h2 className="mb-2">The page</h2>
+        <PageNow page={page} plan={plan} />
+        {held && (
+          <section aria-label="The sketch, block by block" className="mt-3">
+            <h3>The sketch, block by block</h3>
+            <dl className="mt-1 flex flex-wrap gap-x-6 gap-y-1">
+              {(["stayed", "moved", "went", "came", "doubled"] as const).map((what) => (
+                <div key={what} className="flex items-baseline gap-2">
+                  <dd className="font-bold font-heading text-[24px]">{held[what]}</dd>
+                  <dt className="text-second">{what}</dt>
+                </div>
+              ))}
+            </dl>
+          </section>
+        )}
+      </PageArea>
+      <aside aria-label="Ledger" className="sheet grid gap-4">
+        <Dates call={call} />
+        {(call.credits?.length ?? 0) > 0 && (
+          <section aria-labelledby="credits">
+            <h2 id="credits">Whom to name</h2>
+            <dl>
+              {call.credits?.map((c) => (
+                <div key={`${c.what} ${c.name}`} className="flex justify-between border-hairline border-t py-1">
+                  <dt className="text-second">{c.what}</dt>
+                  <dd className="font-semibold">{c.name}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        )}
+        {page.credit && <p>{page.credit}</p>}
+        {(call.links?.length ?? 0) > 0 && (
+          <section aria-labelledby="links">
+            <h2 id="links">Links</h2>
+            <ul>
+              {call.links?.map((l) => (
+                <li key={l.url}>
+                  <a className="link" href={l.url} rel="noreferrer noopener" target="_blank">
+                    {l.name}
+                  </a>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </aside>
+    </main>
+  );
+}
+
+type AskedProps = { ask: AskView; ticked: boolean; mayChange: boolean; onTick: (id: string, on: boolean) => void };
+
+function Asked({ ask, ticked, mayChange, onTick }: AskedProps) {
+  const says = <Sentence text={ask.says} />;
+  if (ask.seen !== null && ask.seen !== undefined) {
+    return (
+      <li className="flex items-center gap-2.5 border-hairline border-t py-1.5">
+        <Seen seen={ask.seen} />
+        <b className="w-4">{ask.id}</b>
+        <span className="flex-1">{ask.asks}</span>
+        <span className="text-second">{says}</span>
+      </li>
+    );
+  }
+  return (
+    <li className="border-hairline border-t py-0.5">
+      <label className="flex items-center gap-2.5">
+        <input
+          type="checkbox"
+          checked={ticked}
+          disabled={!mayChange}
+          onChange={(e) => onTick(ask.id, e.target.checked)}
+        />
+        <b className="w-4">{ask.id}</b>
+        <span className="flex-1">{ask.asks}</span>
+        <span className="text-second">{ask.says ? says : ticked ? "" : "tick it when it is there"}</span>
+      </label>
+    </li>
+  );
+}
+
+/** A chip of tape: a tick where the plan sees it, a ring where it does not yet. */
+function Seen({ seen }: { seen: boolean }) {
+  const says = seen ? "The plan sees it" : "Not yet";
+  return (
+    <svg width="26" height="18" viewBox="0 0 26 18" role="img" aria-label={says} className="shrink-0">
+      <title>{says}</title>
+      <rect x="0.5" y="0.5" width="25" height="17" fill="#ffc93c" stroke="#2b2206" />
+      <path d="M5 0V4M10 0V3M15 0V3M20 0V4" stroke="#2b2206" />
+      {seen ? (
+        <path d="M8 10L12 14L19 6" fill="none" stroke="#2b2206" strokeWidth="2.4" />
+      ) : (
+        <circle cx="13" cy="10" r="4" fill="none" stroke="#a01349" strokeWidth="2.4" />
+      )}
+    </svg>
+  );
+}
+
+/** The page as its sketch stands in the plan, to look at while reading what is asked. */
+function PageNow({ page, plan }: Pick<StationProps, "page" | "plan">) {
+  const { canvas, blocks } = plan.sketch.sketch;
+  return <Thumbnail canvas={canvas} blocks={blocks} width={420} height={330} label={`The sketch of ${page.name}`} />;
+}
+
+function Dates({ call }: { call: CallDoc }) {
+  const today = new Date();
+  const rows = [
+    { label: "with them by", day: call.due },
+    { label: "shown to all", day: call.shown },
+    { label: "prize closes", day: call.prize },
+  ].filter((r) => r.day);
+  return (
+    <section aria-labelledby="dates">
+      <h2 id="dates">Dates</h2>
+      {rows.length === 0 && <p className="text-second">No day is set.</p>}
+      <dl>
+        {rows.map(({ label, day }) => (
+          <div key={label} className="flex justify-between gap-2 border-hairline border-t py-1">
+            <dt className="text-second">{label}</dt>
+            <dd className="font-semibold">
+              {dayOf(day ?? "").toLocaleDateString("en", { weekday: "long", day: "numeric", month: "long" })}
+              {label === "with them by" && day && (
+                <span className={day < isoDay(today) ? "pl-2 text-measure" : "pl-2 font-normal text-second"}>
+                  {dueText(day, today)}
+                </span>
+              )}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}

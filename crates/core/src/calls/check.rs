@@ -162,7 +162,7 @@ fn photos(layout: &Layout) -> impl Iterator<Item = (&str, Size)> {
         .map(|b| {
             let rect = b.whole.unwrap_or(b.block.rect);
             (
-                b.block.id.as_str(),
+                b.from.first().unwrap_or(&b.block.id).as_str(),
                 Size {
                     w: rect.w,
                     h: rect.h,

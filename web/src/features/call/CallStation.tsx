@@ -95,7 +95,7 @@ export function CallStation({ page, plan, saved, changePlan }: StationProps) {
         )}
       </section>
       <PageArea className="order-first min-w-0 min-[1180px]:order-none">
-        <h2 className="mb-2">The page</h2>
+        <h2 className="mb-2">The page's sketch</h2>
         <PageNow page={page} plan={plan} />
         {held && (
           <section aria-label="The sketch, block by block" className="mt-3">

@@ -1,6 +1,6 @@
 //! Rectangles on the page: x runs right and y down from the top left corner.
 
-use crate::length::Length;
+use crate::length::{Length, Unit};
 
 /// Along which way something runs.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -100,6 +100,14 @@ pub struct Size {
     pub w: Length,
     /// Height.
     pub h: Length,
+}
+
+impl Size {
+    /// `4 × 6 in`: the unit is told once, behind both sides.
+    pub(crate) fn to_ruler_text(self, unit: Unit) -> String {
+        let (w, h) = (self.w.to_ruler_text(unit), self.h.to_ruler_text(unit));
+        format!("{} × {h}", w.trim_end_matches(unit.name()).trim_end())
+    }
 }
 
 /// A placed box: top left corner, width and height.

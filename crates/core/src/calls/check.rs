@@ -69,7 +69,7 @@ pub fn check(
 
 /// What is asked, in words.
 fn asked(what: &What, unit: Unit) -> String {
-    let size = |s: &Size| size_text(*s, unit);
+    let size = |s: &Size| s.to_ruler_text(unit);
     match what {
         What::Pages(1) => "One page".to_owned(),
         What::Pages(_) => "Two pages".to_owned(),
@@ -88,7 +88,7 @@ type Look = (Option<bool>, String, Option<Held>);
 
 fn look(ask: &Ask, request: &Request, layout: Option<&Layout>, sketch: Option<&Sketch>) -> Look {
     let target = &request.target;
-    let page = size_text(target.page, request.unit);
+    let page = target.page.to_ruler_text(request.unit);
     let by_hand = || (None, String::new(), None);
     match &ask.what {
         What::Pages(n) => (
@@ -110,7 +110,7 @@ fn look(ask: &Ask, request: &Request, layout: Option<&Layout>, sketch: Option<&S
         }
         What::LargePhoto(least) => match layout.and_then(largest_photo) {
             Some((id, size)) => {
-                let says = format!("{id} is {}", size_text(size, request.unit));
+                let says = format!("{id} is {}", size.to_ruler_text(request.unit));
                 (Some(is_within(*least, size)), says, None)
             }
             None => (Some(false), "no photo yet".to_owned(), None),
@@ -182,13 +182,6 @@ fn is_within(least: Size, found: Size) -> bool {
         found.w.ticks() + hair >= w.ticks() && found.h.ticks() + hair >= h.ticks()
     };
     fits(least.w, least.h) || fits(least.h, least.w)
-}
-
-fn size_text(size: Size, unit: Unit) -> String {
-    let w = size.w.to_ruler_text(unit);
-    // The unit is told once, behind both.
-    let w = w.trim_end_matches(char::is_alphabetic).trim_end();
-    format!("{w} × {}", size.h.to_ruler_text(unit))
 }
 
 #[cfg(test)]

@@ -1,5 +1,6 @@
 //! What a proposal tells of itself, as data; the sentences a maker reads are made here and nowhere else.
 
+use crate::geometry::Size;
 use crate::length::{Length, Unit};
 use crate::reading::Place;
 use crate::sketch::Kind;
@@ -477,8 +478,7 @@ impl Broken {
 
 /// `2 1/2 × 3 in`.
 fn size_text((w, h): &SizePair, unit: Unit) -> String {
-    let (w, h) = (w.to_ruler_text(unit), h.to_ruler_text(unit));
-    format!("{} × {h}", w.trim_end_matches(unit.name()).trim_end())
+    Size { w: *w, h: *h }.to_ruler_text(unit)
 }
 
 /// `a`, `a and b`, `a, b and c`.

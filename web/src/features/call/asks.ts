@@ -57,7 +57,7 @@ export function faultOf(call: CallDoc): string | undefined {
   if (call.name.trim() === "") return "Give the call a name.";
   if (call.due && call.shown && call.due > call.shown)
     return "It is shown before it is due: change one of the two days.";
-  const nameless = call.asks?.find((a) => ["name"].includes(needsOf(a.what)) && !a.name?.trim());
+  const nameless = call.asks?.find((a) => needsOf(a.what) === "name" && !a.name?.trim());
   if (nameless) return `Say what is asked under ${nameless.id}.`;
   const link = call.links?.find((l) => !/^https?:\/\//.test(l.url));
   if (link) return `The address of “${link.name}” begins with https:// or http://.`;

@@ -4,12 +4,20 @@
 //! knows of it is checked (`check`); the rest is ticked by hand.
 
 mod check;
+mod pasted;
 mod read;
+mod repeat;
 
 pub use check::{Finding, Held, check};
+pub use pasted::{LONGEST_PASTED, Noticed, Pasted, pasted};
+pub use repeat::{Repeat, again};
 
+use crate::document::Invalid;
 use crate::geometry::Size;
 use crate::sketch::Sketch;
+use chrono::{DateTime, NaiveDate, NaiveTime, TimeZone, Utc};
+use chrono_tz::Tz;
+use serde_json::Value;
 
 /// Things asked by one call.
 pub const MOST_ASKS: usize = 40;
@@ -49,17 +57,6 @@ impl CallKind {
     }
 }
 
-/// A day of the calendar, as `2026-11-28`; later days compare as greater.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
-pub struct Day(pub(crate) String);
-
-impl Day {
-    /// As documents write it.
-    pub fn as_str(&self) -> &str {
-        &self.0
-    }
-}
-
 /// A call.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Call {
@@ -72,17 +69,69 @@ pub struct Call {
     /// What must appear.
     pub asks: Vec<Ask>,
     /// By when the page is to be with who asked.
-    pub due: Option<Day>,
+    pub due: Option<NaiveDate>,
+    /// The hour of that day; its end where none is said.
+    pub due_time: Option<NaiveTime>,
     /// When it is shown to all.
-    pub shown: Option<Day>,
+    pub shown: Option<NaiveDate>,
     /// When a prize closes.
-    pub prize: Option<Day>,
+    pub prize: Option<NaiveDate>,
+    /// The hour of that day.
+    pub prize_time: Option<NaiveTime>,
+    /// Where those hours are told by the clock; the maker's own place where none is said.
+    pub zone: Option<Tz>,
+    /// How it comes again.
+    pub repeats: Option<Repeat>,
     /// Whom to credit, and for what.
     pub credits: Vec<Credit>,
     /// Addresses to look at or to link to.
     pub links: Vec<Link>,
     /// The sketch that was asked for, as it was then: what the page's own sketch is held against.
     pub sketch: Option<Sketch>,
+}
+
+impl Call {
+    /// Reads a call that stands by itself.
+    ///
+    /// # Errors
+    /// All that breaks its format, each with its JSON path.
+    pub fn from_json(value: &Value) -> Result<Call, Invalid> {
+        read::call_by_itself(value)
+    }
+
+    /// The day it is due where the maker lives: an hour elsewhere may fall on another day of hers.
+    pub fn due_in(&self, here: Tz) -> Option<NaiveDate> {
+        let due = self.due?;
+        Some(match (self.due_time, self.zone) {
+            (Some(time), Some(zone)) => {
+                instant(due, time, zone).map_or(due, |at| at.with_timezone(&here).date_naive())
+            }
+            _ => due,
+        })
+    }
+
+    /// The moment at which its prize closes, where its hour and place are said.
+    pub fn prize_at(&self) -> Option<DateTime<Utc>> {
+        instant(self.prize?, self.prize_time?, self.zone?)
+    }
+
+    /// The moment by which it is due, where its hour and place are said.
+    pub fn due_at(&self) -> Option<DateTime<Utc>> {
+        instant(self.due?, self.due_time?, self.zone?)
+    }
+}
+
+/// A day's hour in a place. In the hour that a clock skips in spring it is the moment at which the clock skips.
+fn instant(day: NaiveDate, time: NaiveTime, zone: Tz) -> Option<DateTime<Utc>> {
+    let local = day.and_time(time);
+    let found = zone.from_local_datetime(&local);
+    found
+        .earliest()
+        .or_else(|| {
+            zone.from_local_datetime(&(local + chrono::TimeDelta::hours(1)))
+                .earliest()
+        })
+        .map(|at| at.with_timezone(&Utc))
 }
 
 /// One thing that is asked.

@@ -1,13 +1,16 @@
 //! Reads a call from a plan, with everything that is wrong in it.
 
 use super::{
-    Ask, Call, CallDecisions, CallKind, Credit, Day, LONGEST_NAME, LONGEST_TEXT, Link, MOST_ASKS,
-    MOST_NAMES, What,
+    Ask, Call, CallDecisions, CallKind, Credit, LONGEST_NAME, LONGEST_TEXT, Link, MOST_ASKS,
+    MOST_NAMES, Repeat, What,
 };
-use crate::document::{Findings, Node};
+use crate::document::{Findings, Invalid, Node};
 use crate::geometry::Size;
-use crate::length::Length;
-use crate::sketch::{Reader, Sketch};
+use crate::length::{Length, Unit};
+use crate::sketch::{Reader, Sketch, read_unit};
+use chrono::{Datelike, NaiveDate, NaiveTime};
+use chrono_tz::Tz;
+use serde_json::Value;
 
 const WHAT: [&str; 9] = [
     "pages",
@@ -44,6 +47,21 @@ impl CallDecisions {
     }
 }
 
+/// A call that is no part of a plan; its lengths are in inches unless it says `"unit": "mm"`.
+pub(super) fn call_by_itself(value: &Value) -> Result<Call, Invalid> {
+    let findings = Findings::default();
+    let top = Node::top(value, &findings);
+    let unit = match top.get("unit") {
+        Some(_) => read_unit(&top),
+        None => Some(Unit::Inch),
+    };
+    let reader = Reader {
+        unit: unit.unwrap_or_default(),
+    };
+    let call = read_call(&top, reader, &findings);
+    findings.finish(call)
+}
+
 fn read_call(node: &Node<'_>, reader: Reader, findings: &Findings) -> Option<Call> {
     node.object()?;
     let name = node
@@ -62,7 +80,18 @@ fn read_call(node: &Node<'_>, reader: Reader, findings: &Findings) -> Option<Cal
         node.get(field)
             .map_or(Some(None), |n| read_day(&n).map(Some))
     };
+    let time = |field: &str| {
+        node.get(field)
+            .map_or(Some(None), |n| read_time(&n).map(Some))
+    };
     let (due, shown, prize) = (day("due"), day("shown"), day("prize"));
+    let (due_time, prize_time) = (time("due_time"), time("prize_time"));
+    let zone = node
+        .get("zone")
+        .map_or(Some(None), |n| read_zone(&n).map(Some));
+    let repeats = node
+        .get("repeats")
+        .map_or(Some(None), |n| Repeat::read(&n).map(Some));
     let credits = node.get("credits").map_or(Some(Vec::new()), |n| {
         n.each(MOST_NAMES, |c| {
             Some(Credit {
@@ -84,8 +113,12 @@ fn read_call(node: &Node<'_>, reader: Reader, findings: &Findings) -> Option<Cal
         text: text?,
         asks: asks?,
         due: due?,
+        due_time: due_time?,
         shown: shown?,
         prize: prize?,
+        prize_time: prize_time?,
+        zone: zone?,
+        repeats: repeats?,
         credits: credits?,
         links: links?,
         sketch,
@@ -112,10 +145,29 @@ fn agree(node: &Node<'_>, call: &Call) -> bool {
     if let (Some(due), Some(shown)) = (&call.due, &call.shown)
         && due > shown
     {
-        let found = format!("due on {}, shown on {}", due.as_str(), shown.as_str());
+        let found = format!("due on {due}, shown on {shown}");
         node.wrong_because(
             found,
             "a page that is due before it is shown, or on that day",
+        );
+        right = false;
+    }
+    for (day, time, name) in [
+        (call.due, call.due_time, "due"),
+        (call.prize, call.prize_time, "prize"),
+    ] {
+        if day.is_none() && time.is_some() {
+            node.wrong_because(
+                format!("{name}_time without {name}"),
+                format!("a day ({name}) for an hour ({name}_time)"),
+            );
+            right = false;
+        }
+    }
+    if call.repeats.is_some() && call.due.is_none() {
+        node.wrong_because(
+            "a call that comes again, without a day",
+            "a day that it is due",
         );
         right = false;
     }
@@ -205,28 +257,29 @@ fn long(node: &Node<'_>, most: usize) -> Option<String> {
     Some(text.to_owned())
 }
 
-fn read_day(node: &Node<'_>) -> Option<Day> {
+/// A day of the calendar.
+pub(super) fn read_day(node: &Node<'_>) -> Option<NaiveDate> {
     let text = node.text()?;
-    let parts: Vec<u32> = text.split('-').filter_map(|p| p.parse().ok()).collect();
-    let is_shaped = text.len() == 10 && text.split('-').map(str::len).eq([4, 2, 2]);
-    match parts[..] {
-        [year, month, day] if is_shaped && day >= 1 && day <= days_of(year, month) => {
-            Some(Day(text.to_owned()))
-        }
-        _ => {
-            node.wrong(A_DAY);
-            None
-        }
+    let read = NaiveDate::parse_from_str(text, "%Y-%m-%d").ok();
+    let day = read.filter(|d| text.len() == 10 && (1900..2200).contains(&d.year()));
+    if day.is_none() {
+        node.wrong(A_DAY);
     }
+    day
 }
 
-/// How many days a month has; none where there is no such month.
-const fn days_of(year: u32, month: u32) -> u32 {
-    match month {
-        1 | 3 | 5 | 7 | 8 | 10 | 12 => 31,
-        4 | 6 | 9 | 11 => 30,
-        2 if year.is_multiple_of(4) && !year.is_multiple_of(100) || year.is_multiple_of(400) => 29,
-        2 => 28,
-        _ => 0,
+fn read_time(node: &Node<'_>) -> Option<NaiveTime> {
+    let read = NaiveTime::parse_from_str(node.text()?, "%H:%M").ok();
+    if read.is_none() {
+        node.wrong("an hour such as 23:00");
     }
+    read
+}
+
+fn read_zone(node: &Node<'_>) -> Option<Tz> {
+    let read = node.text()?.parse().ok();
+    if read.is_none() {
+        node.wrong("a time zone by its name, such as UTC or Europe/Lisbon");
+    }
+    read
 }

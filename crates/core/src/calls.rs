@@ -10,7 +10,7 @@ mod repeat;
 
 pub use check::{Finding, Held, check};
 pub use pasted::{LONGEST_PASTED, Noticed, Pasted, pasted};
-pub use repeat::{Repeat, again};
+pub use repeat::{Every, Repeat, again};
 
 use crate::document::Invalid;
 use crate::geometry::Size;
@@ -108,6 +108,11 @@ impl Call {
             }
             _ => due,
         })
+    }
+
+    /// Whether a sketch is among what it asks for.
+    pub fn asks_for_sketch(&self) -> bool {
+        self.asks.iter().any(|a| a.what == What::Sketch)
     }
 
     /// The moment at which its prize closes, where its hour and place are said.

@@ -2,6 +2,12 @@
 //!
 //! Blocks of one kind are matched by place and size (optimal assignment by Kuhn and Munkres), so names may change on the way.
 
+mod bones;
+mod chain;
+
+pub use bones::{bones, lifted_from};
+pub use chain::{ChainLink, MOST_LINKS, chain_from_json};
+
 use crate::geometry::Span;
 use crate::sketch::{Kind, Sketch};
 use pathfinding::prelude::{Matrix, kuhn_munkres_min};

@@ -23,6 +23,7 @@
 //! assert_eq!(proposals[0].layout.blocks.len(), 1);
 //! ```
 
+pub mod calendar;
 pub mod calls;
 mod cancel;
 mod defaults;
@@ -35,6 +36,7 @@ pub mod length;
 pub mod notation;
 pub mod plan;
 pub mod reading;
+pub mod season;
 pub mod sketch;
 
 pub use cancel::Cancel;

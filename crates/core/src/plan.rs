@@ -7,6 +7,7 @@
 mod derive;
 mod digest;
 mod earlier;
+mod for_call;
 mod grounds;
 mod patch;
 mod section;
@@ -16,6 +17,7 @@ pub use crate::defaults::Defaults;
 pub use derive::{Derive, FIT_ENGINE, fit_digest};
 pub use digest::Digest;
 pub use earlier::brought_up;
+pub use for_call::start_for_call;
 pub use grounds::Grounds;
 pub use patch::{between, holds, patched};
 pub use section::{Mark, Section, Undecided};

@@ -4,12 +4,14 @@
 mod finished;
 mod pages;
 mod pictures;
+mod season;
 mod sketches;
 mod teams;
 
 pub use finished::finished_page;
 pub use pages::Page;
 pub use pictures::{Style, picture};
+pub use season::{ChainMaker, SeasonCall};
 pub use teams::{Team, teams};
 
 use image::RgbImage;

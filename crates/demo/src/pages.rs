@@ -1,5 +1,6 @@
 //! The demo's pages, at different stations.
 
+use crate::season::{SeasonCall, call_of};
 use metrosk_core::plan::{self, Change, Defaults, Station};
 use metrosk_core::sketch::Sketch;
 use serde_json::{Value, json};
@@ -65,9 +66,11 @@ impl Draft {
         }
     }
 
-    /// What it is asked for, from the start.
-    fn asked(mut self, call: Value) -> Draft {
-        self.page.plan["call"] = json!({"call": call});
+    /// Begun for the call that it answers.
+    fn asked(mut self, calls: &[SeasonCall], sketches: &[Sketch]) -> Draft {
+        let call = call_of(calls, self.page.name).expect("the demo's season asks for it");
+        let sketch = sketches.iter().find(|s| s.name == self.page.sketch);
+        self.page.plan = call.plan(sketch.expect("it is made from the demo's sketches"));
         self
     }
 
@@ -122,39 +125,19 @@ const fn said(station: Station) -> &'static str {
     }
 }
 
-/// Plover's call to the whole club.
-fn out_on_the_flats(sketches: &[Sketch]) -> Value {
-    let asked = sketches.iter().find(|s| s.name == "Three by the tide line");
-    json!({
-        "name": "Out on the flats", "kind": "challenge",
-        "text": "Plover asks the whole club: one sketch, two pages, and show us how cold it was.",
-        "asks": [
-            {"id": "a", "what": "pages", "count": 2},
-            {"id": "b", "what": "photos", "count": 5},
-            {"id": "c", "what": "large-photo", "w": 6, "h": 4},
-            {"id": "d", "what": "sketch"},
-            {"id": "e", "what": "papers", "count": 3, "kit": "Ebb"},
-            {"id": "f", "what": "technique", "name": "Stitching"},
-            {"id": "g", "what": "other", "name": "A sledge somewhere"},
-        ],
-        "credits": [{"what": "call", "name": "Plover"}, {"what": "kit", "name": "Teal"}],
-        "sketch": asked.map(Sketch::to_json),
-    })
-}
-
 /// The club's table.
-pub(crate) fn of_the_club(sketches: &[Sketch]) -> Vec<Page> {
+pub(crate) fn of_the_club(sketches: &[Sketch], calls: &[SeasonCall]) -> Vec<Page> {
     let draft = |sketch, name, author| Draft::new(sketches, sketch, name, author);
+    let asked = |sketch, name, author| draft(sketch, name, author).asked(calls, sketches);
     vec![
-        draft("Three by the tide line", "Kites over the flats", "Wren")
-            .asked(out_on_the_flats(sketches))
+        asked("Three by the tide line", "Kites over the flats", "Wren")
             .due(3)
             .then(Station::Fit, "two pages", json!({"target": {"pages": 2}}))
             .photos(6, "6 photos")
             .settled(4)
             .done(),
-        draft("Tea at the slipway", "Tea at the slipway", "Teal").due(9).photos(4, "4 photos").settled(6).done(),
-        draft("Sledge race", "Sledge race", "Wren").due(14).then(Station::Fit, "page 8 × 8 in", json!({"target": {"page": {"w": 8, "h": 8}}})).settled(2).done(),
+        asked("Tea at the slipway", "Tea at the slipway", "Teal").due(9).photos(4, "4 photos").settled(6).done(),
+        asked("Sledge race", "Sledge race", "Wren").due(14).then(Station::Fit, "page 8 × 8 in", json!({"target": {"page": {"w": 8, "h": 8}}})).settled(2).done(),
         draft("The long walk out", "The long walk out", "Plover").due(20).settled(1).done(),
         draft("Red noses", "Noses in the wind", "Teal")
             .due(3)
@@ -166,13 +149,18 @@ pub(crate) fn of_the_club(sketches: &[Sketch]) -> Vec<Page> {
             )
             .settled(3)
             .done(),
-        draft("Low sun, both pages", "Low sun on one sheet", "Wren")
+        asked("Low sun, both pages", "Low sun on one sheet", "Wren")
             .due(-1)
             .then(Station::Fit, "one page", json!({"target": {"pages": 1}}))
             .settled(3)
             .done(),
+        asked("Three by the tide line", "Low water", "Plover")
+            .due(-4)
+            .then(Station::Fit, "page 8 × 8 in", json!({"target": {"page": {"w": 8, "h": 8}}}))
+            .settled(10)
+            .done(),
         draft("Lanterns coming home", "Lanterns", "Plover").settled(2).done(),
-        draft("Flag row", "Flags drying", "Wren").due(-30).settled(10).done(),
+        asked("Flag row", "Flags drying", "Wren").due(-30).settled(10).done(),
     ]
 }
 

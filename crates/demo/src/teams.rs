@@ -1,6 +1,8 @@
 //! The demo's two teams.
 
 use crate::pages::{self, Page};
+use crate::season::{self, SeasonCall};
+use chrono::NaiveDate;
 use metrosk_core::sketch::Sketch;
 
 /// A team with all that it has.
@@ -14,12 +16,15 @@ pub struct Team {
     pub sketches: Vec<Sketch>,
     /// Its table.
     pub pages: Vec<Page>,
+    /// What is asked of it.
+    pub calls: Vec<SeasonCall>,
 }
 
-/// The club whose festival it is, and a neighbouring one that lends it a sketch now and then.
-pub fn teams(seed: u64) -> Vec<Team> {
+/// The club whose festival it is, and a neighbouring one that lends it a sketch now and then; their dates are as of a day.
+pub fn teams(seed: u64, today: NaiveDate) -> Vec<Team> {
     let all = crate::sketches(seed);
-    let pages = pages::of_the_club(&all);
+    let calls = season::of_the_club(today);
+    let pages = pages::of_the_club(&all, &calls);
     let lent: Vec<Sketch> = all
         .iter()
         .filter(|s| ["Low sun, both pages", "Red noses"].contains(&s.name.as_str()))
@@ -37,6 +42,7 @@ pub fn teams(seed: u64) -> Vec<Team> {
             ],
             sketches: all,
             pages,
+            calls,
         },
         Team {
             name: "Harbour Lamp Makers",
@@ -46,6 +52,7 @@ pub fn teams(seed: u64) -> Vec<Team> {
             ],
             sketches: lent,
             pages: guests,
+            calls: Vec::new(),
         },
     ]
 }

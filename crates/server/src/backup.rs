@@ -27,7 +27,7 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 14] = [
+const TABLES: [&str; 19] = [
     "teams",
     "people",
     "members",
@@ -42,6 +42,11 @@ const TABLES: [&str; 14] = [
     "page_revisions",
     "page_stations",
     "page_versions",
+    "calls",
+    "call_revisions",
+    "call_makers",
+    "hop_links",
+    "feeds",
 ];
 /// Rows fetched or written at once.
 const BATCH: usize = 200;

@@ -1,13 +1,17 @@
 //! Loads the demo into a database that has none yet.
 
 use crate::App;
+use crate::features::calls::store::hops::{self, NewLink};
+use crate::features::calls::{days, series, store as calls};
 use crate::features::history::store::{self as revisions, NewRevision};
 use crate::features::pages::store as pages;
 use crate::features::people::store::{people, teams};
 use crate::features::pictures::routes::{Prepared, keep, prepared};
 use crate::features::sketches::store as sketches;
 use anyhow::Context;
+use metrosk_core::calls::Call;
 use metrosk_core::plan::Station;
+use metrosk_demo::SeasonCall;
 use sqlx::PgTransaction;
 use std::collections::HashMap;
 use std::sync::OnceLock;
@@ -33,7 +37,7 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
         return Ok(false);
     }
     let mut known: HashMap<&str, Uuid> = HashMap::new();
-    for team in metrosk_demo::teams(metrosk_demo::SEED) {
+    for team in metrosk_demo::teams(metrosk_demo::SEED, days::today(chrono_tz::Tz::UTC)) {
         // A team from before there were people keeps its things, and gets its people.
         let earlier = teams::without_people(&mut *tx).await?;
         let id = match earlier {
@@ -51,7 +55,7 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
             people::join(&mut *tx, id, person, role).await?;
         }
         if earlier.is_none() {
-            fill(&mut tx, id, &team).await?;
+            fill(&mut tx, id, &team, &known).await?;
             if team
                 .people
                 .iter()
@@ -88,7 +92,9 @@ async fn fill(
     tx: &mut PgTransaction<'_>,
     team: Uuid,
     demo: &metrosk_demo::Team,
+    people: &HashMap<&str, Uuid>,
 ) -> anyhow::Result<()> {
+    let mut on_table: HashMap<&str, Uuid> = HashMap::new();
     let mut drawer: HashMap<&str, Uuid> = HashMap::new();
     for sketch in &demo.sketches {
         let id = sketches::insert(tx, team, &sketch.name, &sketch.to_json(), "Wren").await?;
@@ -107,6 +113,7 @@ async fn fill(
             reason: "started from the sketch",
         };
         let id = pages::insert(tx, team, new).await?;
+        on_table.insert(page.name, id);
         let mut undo: HashMap<Station, Vec<i32>> = HashMap::new();
         for (step, revision) in page.steps.iter().zip(2..) {
             let undo = undo.entry(step.station).or_default();
@@ -130,6 +137,72 @@ async fn fill(
                 archived: false,
             };
             pages::change_details(tx, team, id, 1, details, page.author).await?;
+        }
+    }
+    for call in &demo.calls {
+        ask(tx, team, call, (people, &drawer, &on_table)).await?;
+    }
+    Ok(())
+}
+
+/// What the demo's things are called, and their ids.
+type Named<'a> = (
+    &'a HashMap<&'a str, Uuid>,
+    &'a HashMap<&'a str, Uuid>,
+    &'a HashMap<&'a str, Uuid>,
+);
+
+/// A call, with who takes part in it and its chain.
+async fn ask(
+    tx: &mut PgTransaction<'_>,
+    team: Uuid,
+    call: &SeasonCall,
+    (people, drawer, on_table): Named<'_>,
+) -> anyhow::Result<()> {
+    let read = Call::from_json(&call.document)?;
+    let id = Uuid::from_u128(call.id);
+    let series = read.repeats.map(|_| id);
+    let new = calls::NewCall {
+        name: &read.name,
+        document: &call.document,
+        due: read.due.and_then(days::stored),
+        sketch: call.sketch.and_then(|s| drawer.get(s).copied()),
+        series,
+        author: call.author,
+        reason: "written",
+    };
+    calls::insert(tx, team, id, new, None).await?;
+    for (account, page) in &call.makers {
+        let page = page.and_then(|p| on_table.get(p).copied());
+        calls::take(&mut **tx, team, id, people[account], page).await?;
+    }
+    let chain: Option<Vec<NewLink>> = call
+        .chain
+        .iter()
+        .map(|link| {
+            Some(NewLink {
+                person: link
+                    .who
+                    .ok()
+                    .and_then(|account| people.get(account).copied()),
+                name: link.who.err().map(str::to_owned),
+                url: link.url.map(str::to_owned),
+                sketch: link.sketch.and_then(|s| drawer.get(s).copied()),
+                day: days::stored(link.day)?,
+            })
+        })
+        .collect();
+    let chain = chain.context("the demo's days are days")?;
+    if !chain.is_empty() {
+        hops::put(tx, team, id, &chain).await?;
+    }
+    if let Some(series) = series {
+        series::go_on(tx, team, series).await?;
+        if let (Some(next), Some(row)) = (
+            call.next_maker,
+            calls::last_of_series(&mut **tx, team, series).await?,
+        ) {
+            calls::take(&mut **tx, team, row.id, people[next], None).await?;
         }
     }
     Ok(())

@@ -14,6 +14,7 @@ mod serve;
 pub mod settings;
 mod state;
 
+pub use features::calls::series::keep_ahead as keep_series_ahead;
 pub use features::files::content::sweep as sweep_files;
 pub use objects::Pictures;
 pub use router::{openapi, router};

@@ -69,7 +69,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(exports::drawing))
         .routes(routes!(exports::pdf))
         .routes(routes!(exports::view))
-        .routes(routes!(calls::checked))
+        .merge(team_calls())
         .routes(routes!(events::stream_of))
         .routes(routes!(jobs::show, jobs::cancel))
         .routes(routes!(fit::propose))
@@ -77,6 +77,29 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(fit::change))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
         .merge(files())
+}
+
+/// What is asked, and the season.
+fn team_calls() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(calls::checked))
+        .routes(routes!(calls::season::season))
+        .routes(routes!(calls::keep::add))
+        .routes(routes!(calls::keep::add_several))
+        .routes(routes!(calls::reading::text))
+        .routes(routes!(calls::reading::calendar))
+        .routes(routes!(calls::keep::show, calls::keep::change))
+        .routes(routes!(calls::keep::revisions))
+        .routes(routes!(calls::keep::revision))
+        .routes(routes!(calls::taking::take, calls::taking::give_back))
+        .routes(routes!(calls::taking::start))
+        .routes(routes!(calls::hop::show, calls::hop::write))
+        .routes(routes!(
+            calls::feed::show,
+            calls::feed::make,
+            calls::feed::revoke
+        ))
+        .routes(routes!(calls::feed::calendar))
 }
 
 /// What takes files, or works on them.

@@ -61,7 +61,7 @@ pub fn work(app: &App) -> Vec<JoinHandle<()>> {
     jobs::start(app)
 }
 
-/// Throws away what nobody needs any more, every hour.
+/// Throws away what nobody needs any more and makes the calls that come again, every hour.
 async fn sweep(app: App) {
     let pool = &app.pool;
     let mut hourly = tokio::time::interval(Duration::from_secs(3600));
@@ -75,6 +75,9 @@ async fn sweep(app: App) {
         }
         if let Err(error) = crate::features::jobs::store::sweep(pool).await {
             tracing::warn!(%error, "old jobs were not swept; tried again in an hour");
+        }
+        if let Err(error) = crate::features::calls::series::keep_ahead(&app).await {
+            tracing::warn!(%error, "calls that come again were not made; tried again in an hour");
         }
         if let Err(error) = crate::features::pages::store::sweep_layouts(pool).await {
             tracing::warn!(%error, "old layouts were not swept; tried again in an hour");

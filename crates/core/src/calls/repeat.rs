@@ -28,6 +28,8 @@ pub enum Every {
 
 /// The most weeks between two.
 const MOST_WEEKS: u32 = 12;
+/// Between a day of a month and that of the next there are fewer days than these.
+const MORE_THAN_A_MONTH: i64 = 42;
 const NAMES: [&str; 3] = ["weeks", "month-day", "month-week"];
 
 impl Repeat {
@@ -64,6 +66,30 @@ impl Repeat {
             .map(|at| at.date_naive())
             .find(|d| *d > day)?;
         (self.until.is_none_or(|until| next <= until)).then_some(next)
+    }
+
+    /// The first of its days from today on, when it began long ago; the last of them where it has ended.
+    pub fn from(&self, start: NaiveDate, today: NaiveDate) -> NaiveDate {
+        // Near to today by arithmetic, so that a row that began long ago takes no longer.
+        let near = match self.every {
+            Every::Weeks(weeks) => {
+                let span = i64::from(weeks) * 7;
+                later(start, (today - start).num_days() / span * span)
+            }
+            Every::MonthDay(_) => later(today, -MORE_THAN_A_MONTH),
+            Every::MonthWeek(_) => {
+                let days = (today - start).num_days() - MORE_THAN_A_MONTH;
+                later(start, days / 7 * 7)
+            }
+        };
+        let mut day = near.map_or(start, |near| near.max(start));
+        while day < today {
+            match self.after(day) {
+                Some(next) => day = next,
+                None => break,
+            }
+        }
+        self.until.map_or(day, |until| day.min(until.max(start)))
     }
 
     fn rule(&self, day: NaiveDate) -> RRule<rrule::Unvalidated> {

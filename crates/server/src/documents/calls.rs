@@ -17,6 +17,9 @@ pub(crate) struct CallSectionDoc {
     /// What is asked; none for a page of one's own.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) call: Option<CallDoc>,
+    /// Which of the team's calls that is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) of: Option<CallOfPageDoc>,
     /// The ids of what was ticked by hand.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) ticked: Option<Vec<String>>,
@@ -39,12 +42,27 @@ pub(crate) struct CallDoc {
     /// By when the page is to be with who asked: `2026-11-28`.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) due: Option<String>,
+    /// The hour of that day: `23:00`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) due_time: Option<String>,
     /// When it is shown to all.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) shown: Option<String>,
     /// When a prize closes.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) prize: Option<String>,
+    /// The hour of that day.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) prize_time: Option<String>,
+    /// By which clock these hours are told: a time zone's name.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) zone: Option<String>,
+    /// How a team's call comes again.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) repeats: Option<RepeatDoc>,
+    /// The unit of a team's call, `in` (the default) or `mm`; a page's copy has the page's.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) unit: Option<String>,
     /// Whom to credit.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) credits: Option<Vec<CreditDoc>>,
@@ -54,6 +72,27 @@ pub(crate) struct CallDoc {
     /// The sketch that was asked for, as it was then.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) sketch: Option<SketchDoc>,
+}
+
+/// How a call comes again, counted from the day that it is due.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct RepeatDoc {
+    /// `weeks`, `month-day` or `month-week`
+    pub(crate) every: String,
+    /// How many weeks, 1 to 12; which day of the month, 1 to 31; which week of the month, 1 to 4, or 5 for its last.
+    pub(crate) number: u32,
+    /// The last day it may fall on.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) until: Option<String>,
+}
+
+/// Which of the team's calls a page answers.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CallOfPageDoc {
+    /// The call's id.
+    pub(crate) id: String,
+    /// As of which revision the page has it.
+    pub(crate) revision: i32,
 }
 
 /// One thing that is asked.

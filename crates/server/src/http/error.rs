@@ -39,6 +39,12 @@ pub(crate) enum Failure {
     /// She is in no team, or not in the one that she asks about.
     #[error("You are not in this team now. An invitation by one of its leads lets you in again.")]
     NoTeam,
+    /// A write of a call that started from an older revision.
+    #[error("this call has been changed since version {yours}; the newest is {}", newest.revision)]
+    StaleCall {
+        yours: i32,
+        newest: Box<crate::features::calls::views::CallView>,
+    },
     /// Nobody is signed in.
     #[error("Sign in first.")]
     SignedOut,
@@ -111,6 +117,10 @@ pub(crate) struct Problem {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(value_type = Option<crate::features::sketches::views::SketchView>)]
     pub(crate) newest_sketch: Option<Value>,
+    /// On a stale write of a call, the call as it is now.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<crate::features::calls::views::CallView>)]
+    pub(crate) newest_call: Option<Value>,
 }
 
 /// One finding in a document.
@@ -164,6 +174,7 @@ impl Failure {
             Failure::Stale { .. }
             | Failure::StaleDetails { .. }
             | Failure::StaleSketch { .. }
+            | Failure::StaleCall { .. }
             | Failure::Standing(_) => StatusCode::CONFLICT,
             Failure::SignedOut | Failure::WrongSignIn => StatusCode::UNAUTHORIZED,
             Failure::NotAllowed(_) | Failure::NoTeam => StatusCode::FORBIDDEN,
@@ -188,6 +199,7 @@ impl Failure {
                 "The page's name or dates have changed meanwhile",
             ),
             Failure::StaleSketch { .. } => ("stale-sketch", "The sketch has changed meanwhile"),
+            Failure::StaleCall { .. } => ("stale-call", "The call has changed meanwhile"),
             Failure::NoTeam => ("no-team", "Not in this team"),
             Failure::Unstorable(_) => ("unstorable", "This can't be kept"),
             Failure::Clash(_) => ("clash", "Another write came in between"),
@@ -242,6 +254,10 @@ impl Failure {
             Failure::StaleSketch { newest, .. } => serde_json::to_value(newest).ok(),
             _ => None,
         };
+        let newest_call = match self {
+            Failure::StaleCall { newest, .. } => serde_json::to_value(newest).ok(),
+            _ => None,
+        };
         // What the database or we ourselves say is for the log, not for the reader.
         let detail = match self {
             Failure::Clash(_) | Failure::Unreachable | Failure::Objects(_) => {
@@ -259,6 +275,7 @@ impl Failure {
             findings,
             newest,
             newest_sketch,
+            newest_call,
         }
     }
 }

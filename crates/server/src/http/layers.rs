@@ -201,6 +201,7 @@ fn untold(status: StatusCode) -> Response {
             findings: Vec::new(),
             newest: None,
             newest_sketch: None,
+            newest_call: None,
         }),
     }
 }

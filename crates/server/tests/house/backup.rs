@@ -31,6 +31,7 @@ async fn a_server_is_backed_up_and_restored() {
     assert_eq!(lift.0, 200, "{}", lift.1);
     wren.post("/api/team/invites", &serde_json::json!({"role": "guest"}))
         .await;
+    wren.post("/api/feed", &serde_json::Value::Null).await;
     let page = wren.kites().await;
     let name = serde_json::json!({"revision": 1, "name": "the first"});
     wren.post(

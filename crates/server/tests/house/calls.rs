@@ -10,6 +10,11 @@ async fn what_is_asked_ticks_itself_as_far_as_the_plan_knows() {
     let wren = house.as_wren().await;
     let page = wren.page("Low sun on one sheet").await;
     let path = format!("/api/pages/{}", id(&page));
+    // It begins with a call of the season; taken off it, it answers none.
+    let none = json!({"call": {"call": null, "of": null}});
+    let body = change(&page, "call", none, "no call");
+    let (status, page) = wren.patch(&format!("{path}/plan"), &body).await;
+    assert_eq!(status, StatusCode::OK, "{page}");
     let (status, none) = wren.get(&format!("{path}/call")).await;
     assert_eq!((status, none), (StatusCode::OK, json!([])));
 

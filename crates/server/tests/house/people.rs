@@ -64,14 +64,12 @@ async fn the_first_lead_comes_in_by_a_link_that_works_once() {
 async fn pages_from_before_there_were_people_are_found_by_the_first_lead() {
     let house = Server::start().await;
     let pool = sqlx::PgPool::connect(&house.database.url).await.unwrap();
-    sqlx::query("DELETE FROM members")
-        .execute(&pool)
-        .await
-        .unwrap();
-    sqlx::query("DELETE FROM people")
-        .execute(&pool)
-        .await
-        .unwrap();
+    for table in ["hop_links", "call_makers", "members", "people"] {
+        sqlx::query(sqlx::AssertSqlSafe(format!("DELETE FROM {table}")))
+            .execute(&pool)
+            .await
+            .unwrap();
+    }
     let link = bootstrap::link(&house.app).await.unwrap().unwrap();
     let new = json!({"account": "avocet", "name": "Avocet", "password": "long enough by far", "team": "Mudflat Makers"});
     let avocet = house.stranger();

@@ -15,6 +15,7 @@ enum Of {
     Picture,
     Lift,
     Job,
+    Call,
 }
 
 /// Every route with an id, what it is the id of, and a body that would do for one's own.
@@ -197,7 +198,41 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             none.clone(),
         ),
         (Method::GET, "/api/jobs/{id}", Of::Job, none.clone()),
-        (Method::DELETE, "/api/jobs/{id}", Of::Job, none),
+        (Method::DELETE, "/api/jobs/{id}", Of::Job, none.clone()),
+        (Method::GET, "/api/calls/{id}", Of::Call, none.clone()),
+        (
+            Method::PUT,
+            "/api/calls/{id}",
+            Of::Call,
+            json!({"revision": 1, "archived": true}),
+        ),
+        (
+            Method::GET,
+            "/api/calls/{id}/revisions",
+            Of::Call,
+            none.clone(),
+        ),
+        (
+            Method::GET,
+            "/api/calls/{id}/revisions/{revision}",
+            Of::Call,
+            none.clone(),
+        ),
+        (Method::POST, "/api/calls/{id}/taking", Of::Call, json!({})),
+        (
+            Method::DELETE,
+            "/api/calls/{id}/taking",
+            Of::Call,
+            none.clone(),
+        ),
+        (Method::POST, "/api/calls/{id}/pages", Of::Call, json!({})),
+        (Method::GET, "/api/calls/{id}/hop", Of::Call, none),
+        (
+            Method::PUT,
+            "/api/calls/{id}/hop",
+            Of::Call,
+            json!({"revision": 1, "links": []}),
+        ),
         (
             Method::POST,
             "/api/pictures/{id}/lift",
@@ -240,6 +275,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
         .1;
     let path = format!("/api/pictures/{}/reading?width=12&height=12", id(&picture));
     let job = wren.post(&path, &Value::Null).await.1;
+    let call = wren.get("/api/season").await.1["calls"][0].clone();
     let table = routes(&page["plan"]);
     let known: BTreeSet<(String, String)> = table
         .iter()
@@ -259,6 +295,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Picture => id(&picture),
             Of::Lift => id(&lift),
             Of::Job => id(&job),
+            Of::Call => id(&call),
         };
         let path = path
             .replace("{id}", &foreign)

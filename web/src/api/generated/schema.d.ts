@@ -4,6 +4,196 @@
  */
 
 export interface paths {
+    "/api/calendar/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dates behind an address, as a calendar. */
+        get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes a call for the team. */
+        post: operations["add_call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the events of a calendar file as calls; they are looked over before any is kept. */
+        post: operations["read_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes several calls for the team, all of them or none: those of a calendar that was looked over. */
+        post: operations["add_calls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a call out of a text; it is looked over before it is kept. */
+        post: operations["read_call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One call, with who takes part in it. */
+        get: operations["show_call"];
+        /** Changes a call, sets it aside or takes it out again. Pages that answer it keep what they have until somebody takes the change over. */
+        put: operations["change_call"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/{id}/hop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A hop's chain, page by page, and how the sketch changed on its way. */
+        get: operations["show_hop"];
+        /** Puts another chain in place of a hop's. Who is no longer in it keeps her page; the chain closes up. */
+        put: operations["write_hop"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/{id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins her page for a call: with its sketch, size, date and credits; in a hop with what the page before hers has become. */
+        post: operations["start_page_for_call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A call's revisions, newest first, up to 100. */
+        get: operations["call_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/{id}/revisions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a call asked at one of its revisions. */
+        get: operations["call_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls/{id}/taking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a call; where a page of the team's answers it already, with that page. */
+        post: operations["take_call"];
+        /** Gives a call back. A page that was begun for it stays, and answers no call any more. */
+        delete: operations["give_call_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -19,6 +209,25 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether she has an address for her calendar in this team. */
+        get: operations["show_feed"];
+        put?: never;
+        /** Makes her a new address, told once; an earlier one works no longer. */
+        post: operations["make_feed"];
+        /** Takes her address back: from now on there is nothing at it. */
+        delete: operations["drop_feed"];
         options?: never;
         head?: never;
         patch?: never;
@@ -679,6 +888,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The team's calls with who makes what, who is free, what is late, and what she is to be told. */
+        get: operations["season"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1134,6 +1360,31 @@ export interface components {
              */
             y: number;
         };
+        /** @description An event of a calendar as a call, to be looked over. */
+        BroughtView: {
+            /** @description Whether it is still to come. */
+            comes: boolean;
+            /** @description What is asked. */
+            document: components["schemas"]["CallDoc"];
+            /** @description What was left out or guessed. */
+            notes: string[];
+        };
+        /** @description What a call becomes. What is left out stays. */
+        CallChange: {
+            /** @description Set aside, or taken out again. */
+            archived?: boolean | null;
+            document?: components["schemas"]["CallDoc"] | null;
+            /**
+             * Format: int32
+             * @description The revision it started from.
+             */
+            revision: number;
+            /**
+             * Format: uuid
+             * @description Another sketch in the drawer.
+             */
+            sketch?: string | null;
+        };
         /** @description A call. */
         CallDoc: {
             /** @description What must appear. */
@@ -1142,6 +1393,8 @@ export interface components {
             credits?: components["schemas"]["CreditDoc"][] | null;
             /** @description By when the page is to be with who asked: `2026-11-28`. */
             due?: string | null;
+            /** @description The hour of that day: `23:00`. */
+            due_time?: string | null;
             /** @description `challenge` (the default), `kit`, `scraplift` or `hop` */
             kind?: string | null;
             /** @description Addresses to look at or to link to. */
@@ -1150,11 +1403,18 @@ export interface components {
             name: string;
             /** @description When a prize closes. */
             prize?: string | null;
+            /** @description The hour of that day. */
+            prize_time?: string | null;
+            repeats?: components["schemas"]["RepeatDoc"] | null;
             /** @description When it is shown to all. */
             shown?: string | null;
             sketch?: components["schemas"]["SketchDoc"] | null;
             /** @description What is asked, in its maker's words. */
             text?: string | null;
+            /** @description The unit of a team's call, `in` (the default) or `mm`; a page's copy has the page's. */
+            unit?: string | null;
+            /** @description By which clock these hours are told: a time zone's name. */
+            zone?: string | null;
         };
         /** @description An address with a name. */
         CallLinkDoc: {
@@ -1162,6 +1422,43 @@ export interface components {
             name: string;
             /** @description Where: `http` or `https`. */
             url: string;
+        };
+        /** @description The call that a page answers. */
+        CallOfPage: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
+        };
+        /** @description Which of the team's calls a page answers. */
+        CallOfPageDoc: {
+            /** @description The call's id. */
+            id: string;
+            /**
+             * Format: int32
+             * @description As of which revision the page has it.
+             */
+            revision: number;
+        };
+        /** @description A revision of a call. */
+        CallRevisionView: {
+            /** @description Who made it. */
+            author: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+            /** @description Why. */
+            reason: string;
+            /**
+             * Format: int32
+             * @description Its number, from 1.
+             */
+            revision: number;
         };
         /** @description What is decided at the Call station. */
         CallSectionDoc: {
@@ -1172,8 +1469,42 @@ export interface components {
             } | null;
             /** @description `settled` or `needs-a-look`; open where it is left out. */
             mark?: string | null;
+            of?: components["schemas"]["CallOfPageDoc"] | null;
             /** @description The ids of what was ticked by hand. */
             ticked?: string[] | null;
+        };
+        /** @description One of the team's calls. */
+        CallView: {
+            /** @description Whether it has been set aside. */
+            archived: boolean;
+            /** @description Whether it is one of several that come again. */
+            comes_again: boolean;
+            /** @description What is asked. */
+            document: components["schemas"]["CallDoc"];
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            made_at: string;
+            /** @description Who wrote it. */
+            made_by: string;
+            /** @description Who takes part. */
+            makers: components["schemas"]["MakerView"][];
+            /**
+             * Format: int32
+             * @description Its newest revision: a write names it.
+             */
+            revision: number;
+            /**
+             * Format: uuid
+             * @description The sketch in the drawer that is asked for.
+             */
+            sketch?: string | null;
         };
         /** @description The page of a document and how many. */
         CanvasDoc: {
@@ -1185,12 +1516,46 @@ export interface components {
              */
             pages: number;
         };
+        /** @description A chain to be: who makes a page on which day. */
+        ChainDoc: {
+            /** @description Its makers in the order of their days. */
+            links: components["schemas"]["ChainLinkDoc"][];
+            /**
+             * Format: int32
+             * @description The revision of the call that it started from.
+             */
+            revision: number;
+        };
+        /** @description A maker in the chain. */
+        ChainLinkDoc: {
+            /** @description The day her page is shown and goes on. */
+            day: string;
+            /** @description somebody from outside, by name. */
+            name?: string | null;
+            /** @description A person of the team; or */
+            person?: string | null;
+            /** @description A sketch in the drawer that stands for her page. */
+            sketch?: string | null;
+            /** @description Where her page is to be seen. */
+            url?: string | null;
+        };
         /** @description A change to a sketch. */
         ChangeDoc: {
             /** @description What to change. */
             change: components["schemas"]["OneChangeDoc"];
             /** @description The sketch. */
             sketch: components["schemas"]["SketchDoc"];
+        };
+        /** @description What became of the blocks of the page before, in counts. */
+        ChangedView: {
+            /** @description New. */
+            came: number;
+            /** @description Elsewhere, or of another size. */
+            moved: number;
+            /** @description In their place. */
+            stayed: number;
+            /** @description No longer there. */
+            went: number;
         };
         /** @description What a fit settled, for one that follows a hand. */
         ChoicesDoc: {
@@ -1354,6 +1719,16 @@ export interface components {
              */
             y: number;
         };
+        /** @description The address at which her own calendar fetches her dates. */
+        FeedView: {
+            /**
+             * Format: date-time
+             * @description Since when she has one; none where she has none.
+             */
+            made_at?: string | null;
+            /** @description The address's path, told once, when it is made. */
+            path?: string | null;
+        };
         /** @description One finding in a document. */
         FindingView: {
             /** @description What is allowed there. */
@@ -1439,6 +1814,16 @@ export interface components {
             /** @description Of a title that runs across: its words, two or more. The fold comes between two of them. */
             words?: string | null;
         };
+        /** @description From when on a maker has nothing left to make. */
+        FreeView: {
+            /**
+             * Format: date
+             * @description The first such day.
+             */
+            from: string;
+            /** @description Her name. */
+            maker: string;
+        };
         /** @description A gap between two neighbours. */
         GapView: {
             /** @description The left or upper block, then the other. */
@@ -1486,6 +1871,55 @@ export interface components {
             stayed: number;
             /** @description Of the sketch, but not on the page. */
             went: number;
+        };
+        /** @description A page of a hop. */
+        HopLinkView: {
+            /** @description How many blocks it has. */
+            blocks: number;
+            changed?: components["schemas"]["ChangedView"] | null;
+            /**
+             * Format: date
+             * @description The day it is shown and goes on.
+             */
+            day: string;
+            drawn?: components["schemas"]["DrawnDoc"] | null;
+            /** @description Her name, be she of the team or from outside. */
+            maker: string;
+            /** @description Whether that is she who looks. */
+            me: boolean;
+            /**
+             * Format: uuid
+             * @description Her page in the making.
+             */
+            page?: string | null;
+            /** @description Its name. */
+            page_name?: string | null;
+            /**
+             * Format: uuid
+             * @description The person of the team.
+             */
+            person?: string | null;
+            /** @description Whether she can begin hers now, where she has not yet. */
+            ready: boolean;
+            /** @description Whether it is settled, so that the next can begin. */
+            settled: boolean;
+            /**
+             * Format: uuid
+             * @description The sketch in the drawer that stands for it.
+             */
+            sketch?: string | null;
+            /** @description Where her page is to be seen. */
+            url?: string | null;
+        };
+        /** @description A hop, page by page. */
+        HopView: {
+            /** @description In the order of their days. */
+            links: components["schemas"]["HopLinkView"][];
+            /**
+             * Format: int32
+             * @description The revision of its call.
+             */
+            revision: number;
         };
         /** @description An invitation. */
         InviteView: {
@@ -1665,6 +2099,41 @@ export interface components {
             /** @description `line`, `contact` or `equal` */
             wish: string;
         };
+        /** @description Somebody who takes part in a call. */
+        MakerView: {
+            /**
+             * Format: date
+             * @description Her own day, where it is not the call's: her place in a hop.
+             */
+            due?: string | null;
+            /** @description Whether it is done. */
+            finished: boolean;
+            /**
+             * Format: int64
+             * @description How many days late it is.
+             */
+            late_days?: number | null;
+            /** @description Whether that is she who looks. */
+            me: boolean;
+            /** @description Her name. */
+            name: string;
+            /**
+             * Format: uuid
+             * @description Her page, once she has begun it.
+             */
+            page?: string | null;
+            /** @description Its name. */
+            page_name?: string | null;
+            /**
+             * Format: uuid
+             * @description Her id.
+             */
+            person: string;
+            /** @description How many of its ten stations are settled. */
+            settled: number;
+            /** @description In a hop, whose page she waits for. */
+            waits_for?: string | null;
+        };
         /** @description Who is signed in; all but `demo` is left out when nobody is. */
         MeView: {
             /** @description What she signs in with. */
@@ -1729,6 +2198,21 @@ export interface components {
              */
             spread: number;
         };
+        /** @description A call to come. */
+        NewCall: {
+            /** @description What is asked. */
+            document: components["schemas"]["CallDoc"];
+            /**
+             * Format: uuid
+             * @description The sketch in the drawer that is asked for: it goes into the document as it is now.
+             */
+            sketch?: string | null;
+        };
+        /** @description Calls to come, all of them or none. */
+        NewCalls: {
+            /** @description Up to 200. */
+            documents: components["schemas"]["CallDoc"][];
+        };
         /** @description An invitation to come. */
         NewInvite: {
             /** @description The role it gives. */
@@ -1784,6 +2268,32 @@ export interface components {
              */
             revision: number;
         };
+        /** @description What she is to be told. */
+        NoticeView: {
+            /**
+             * Format: uuid
+             * @description Which call it is about.
+             */
+            call: string;
+            /** @description Whether it concerns her who looks. */
+            mine: boolean;
+            /**
+             * Format: uuid
+             * @description Her page for it, where there is one.
+             */
+            page?: string | null;
+            /** @description In words. */
+            text: string;
+            /** @description `late`, `your-turn`, `due`, `open` or `waits` */
+            what: string;
+        };
+        /** @description Something that was understood. */
+        NoticedView: {
+            /** @description What they were taken for. */
+            taken_for: string;
+            /** @description The words it was read from. */
+            words: string;
+        };
         /** @description A sketch typed by number. */
         NumbersDoc: {
             over?: components["schemas"]["SketchDoc"] | null;
@@ -1817,6 +2327,7 @@ export interface components {
             archived: boolean;
             /** @description Who made that revision. */
             author: string;
+            call?: components["schemas"]["CallOfPage"] | null;
             /**
              * Format: date-time
              * @description When it was last changed.
@@ -1883,12 +2394,23 @@ export interface components {
             /** @description Its name. */
             name?: string | null;
         };
+        /** @description The page that answers a call. */
+        PageForCall: {
+            /** @description Its name; the call's where there is none. */
+            name?: string | null;
+            /**
+             * Format: uuid
+             * @description A sketch in the drawer, where the call has none, or another one is wanted.
+             */
+            sketch?: string | null;
+        };
         /** @description A page in the making. */
         PageView: {
             /** @description Whether it has been set aside. */
             archived: boolean;
             /** @description Who made that revision. */
             author: string;
+            call?: components["schemas"]["CallOfPage"] | null;
             /**
              * Format: date-time
              * @description When it was last changed.
@@ -1951,6 +2473,20 @@ export interface components {
             made_by: string;
             /** @description Her name. */
             name: string;
+        };
+        /** @description A text that says what is asked. */
+        PastedText: {
+            /** @description Up to 20 000 characters. */
+            text: string;
+            /** @description The zone in which it is read: a day without a year is the next such day there. */
+            zone?: string | null;
+        };
+        /** @description A call as it was understood from a text, to be looked over. */
+        PastedView: {
+            /** @description What is asked. */
+            document: components["schemas"]["CallDoc"];
+            /** @description What was understood, in the order of the text. */
+            noticed: components["schemas"]["NoticedView"][];
         };
         /** @description Her name and defaults. */
         PersonChange: {
@@ -2098,6 +2634,7 @@ export interface components {
             /** @description Each finding in the document that was sent. */
             findings?: components["schemas"]["FindingView"][];
             newest?: components["schemas"]["PageView"] | null;
+            newest_call?: components["schemas"]["CallView"] | null;
             newest_sketch?: components["schemas"]["SketchView"] | null;
             /**
              * Format: int32
@@ -2182,6 +2719,18 @@ export interface components {
             choices: components["schemas"]["ChoicesDoc"];
             /** @description The fit, with what has moved. */
             fit: components["schemas"]["FitDoc"];
+        };
+        /** @description How a call comes again, counted from the day that it is due. */
+        RepeatDoc: {
+            /** @description `weeks`, `month-day` or `month-week` */
+            every: string;
+            /**
+             * Format: int32
+             * @description How many weeks, 1 to 12; which day of the month, 1 to 31; which week of the month, 1 to 4, or 5 for its last.
+             */
+            number: number;
+            /** @description The last day it may fall on. */
+            until?: string | null;
         };
         /** @description How good a layout is. */
         ReportDoc: {
@@ -2282,6 +2831,57 @@ export interface components {
             left_out: number;
             /** @description Choices compared. */
             tried: number;
+        };
+        /** @description A call in the season. */
+        SeasonCallView: {
+            /** @description Whether it is one of several that come again. */
+            comes_again: boolean;
+            /**
+             * Format: date
+             * @description The day it is due where she lives.
+             */
+            due?: string | null;
+            /** @description The moment, where an hour is set: in UTC. */
+            due_at?: string | null;
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description `challenge`, `kit`, `scraplift` or `hop` */
+            kind: string;
+            /** @description Who takes part. */
+            makers: components["schemas"]["MakerView"][];
+            /** @description Its name. */
+            name: string;
+            /** @description Whether nobody has taken it, and there is still time. */
+            open: boolean;
+            /**
+             * Format: date
+             * @description When a prize closes.
+             */
+            prize?: string | null;
+            /** @description The moment, where an hour is set: in UTC. */
+            prize_at?: string | null;
+            /**
+             * Format: date
+             * @description When it is shown to all.
+             */
+            shown?: string | null;
+        };
+        /** @description A team's calls, and what follows from them for who looks. */
+        SeasonView: {
+            /** @description By when they are due; undated ones last. */
+            calls: components["schemas"]["SeasonCallView"][];
+            /** @description From when on the team's makers have nothing left to make. */
+            free: components["schemas"]["FreeView"][];
+            /** @description What is due, late, open, and what waits for whom: hers first. */
+            notices: components["schemas"]["NoticeView"][];
+            /**
+             * Format: date
+             * @description The day that it is where she lives.
+             */
+            today: string;
         };
         /** @description What a maker said of a station; the decisions of stations that are not built yet. */
         SectionDoc: {
@@ -2523,6 +3123,14 @@ export interface components {
              */
             share: number;
         };
+        /** @description With which page she takes part. */
+        Taking: {
+            /**
+             * Format: uuid
+             * @description A page of hers that is in the making already and answers the call.
+             */
+            page?: string | null;
+        };
         /** @description The page or spread to fill. */
         TargetDoc: {
             /**
@@ -2636,6 +3244,702 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_call: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCall"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/calendar": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_calls: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCalls"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_hop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HopView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_hop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HopView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_page_for_call: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageForCall"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    call_revisions: {
+        parameters: {
+            query?: {
+                /** @description Only revisions before this one. */
+                before?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallRevisionView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    call_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taking"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_call_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     events: {
         parameters: {
             query?: {
@@ -2659,6 +3963,93 @@ export interface operations {
                 };
             };
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4840,6 +6231,46 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    season: {
+        parameters: {
+            query?: {
+                /** @description Her time zone's name, such as Europe/Lisbon; UTC where nothing is said. */
+                zone?: string;
+                /** @description From this day on; 45 days back where nothing is said. */
+                since?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,4 +1,11 @@
-//! A page's call, checked.
+//! A page's call, checked; beside it the routes of the team's calls.
+
+pub(crate) mod feed;
+pub(crate) mod hop;
+pub(crate) mod keep;
+pub(crate) mod reading;
+pub(crate) mod season;
+pub(crate) mod taking;
 
 use super::views::AskView;
 use crate::auth::Member;

@@ -1,8 +1,187 @@
 //! How a page stands to what it is asked for, as it crosses the wire.
 
-use metrosk_core::calls::{Finding, Held};
-use serde::Serialize;
+pub(crate) mod hop;
+pub(crate) mod season;
+
+use crate::documents::calls::CallDoc;
+use crate::features::calls::store::CallRow;
+use metrosk_core::calls::{Finding, Held, Noticed};
+use season::MakerView;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use time::OffsetDateTime;
 use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// One of the team's calls.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CallView {
+    /// Its id.
+    pub(crate) id: Uuid,
+    /// Its newest revision: a write names it.
+    pub(crate) revision: i32,
+    /// What is asked.
+    #[schema(value_type = CallDoc)]
+    pub(crate) document: Value,
+    /// The sketch in the drawer that is asked for.
+    pub(crate) sketch: Option<Uuid>,
+    /// Whether it is one of several that come again.
+    pub(crate) comes_again: bool,
+    /// Who takes part.
+    pub(crate) makers: Vec<MakerView>,
+    /// Who wrote it.
+    pub(crate) made_by: String,
+    /// When.
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub(crate) made_at: OffsetDateTime,
+    /// Whether it has been set aside.
+    pub(crate) archived: bool,
+}
+
+/// A call with who takes part in it.
+pub(crate) fn call(row: CallRow, makers: Vec<MakerView>) -> CallView {
+    CallView {
+        id: row.id,
+        revision: row.revision,
+        document: row.document,
+        sketch: row.sketch_id,
+        comes_again: row.series.is_some(),
+        makers,
+        made_by: row.made_by,
+        made_at: row.made_at,
+        archived: row.archived_at.is_some(),
+    }
+}
+
+/// A call to come.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct NewCall {
+    /// What is asked.
+    #[schema(value_type = CallDoc)]
+    pub(crate) document: Value,
+    /// The sketch in the drawer that is asked for: it goes into the document as it is now.
+    #[serde(default)]
+    pub(crate) sketch: Option<Uuid>,
+}
+
+/// Calls to come, all of them or none.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct NewCalls {
+    /// Up to 200.
+    #[schema(value_type = Vec<CallDoc>)]
+    pub(crate) documents: Vec<Value>,
+}
+
+/// What a call becomes. What is left out stays.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CallChange {
+    /// The revision it started from.
+    pub(crate) revision: i32,
+    /// What is asked.
+    #[schema(value_type = Option<CallDoc>)]
+    pub(crate) document: Option<Value>,
+    /// Another sketch in the drawer.
+    #[serde(default)]
+    pub(crate) sketch: Option<Uuid>,
+    /// Set aside, or taken out again.
+    pub(crate) archived: Option<bool>,
+}
+
+/// A revision of a call.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CallRevisionView {
+    /// Its number, from 1.
+    pub(crate) revision: i32,
+    /// Who made it.
+    pub(crate) author: String,
+    /// Why.
+    pub(crate) reason: String,
+    /// When.
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub(crate) made_at: OffsetDateTime,
+}
+
+/// With which page she takes part.
+#[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
+pub(crate) struct Taking {
+    /// A page of hers that is in the making already and answers the call.
+    #[serde(default)]
+    pub(crate) page: Option<Uuid>,
+}
+
+/// The page that answers a call.
+#[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PageForCall {
+    /// Its name; the call's where there is none.
+    #[serde(default)]
+    pub(crate) name: Option<String>,
+    /// A sketch in the drawer, where the call has none, or another one is wanted.
+    #[serde(default)]
+    pub(crate) sketch: Option<Uuid>,
+}
+
+/// A text that says what is asked.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PastedText {
+    /// Up to 20 000 characters.
+    pub(crate) text: String,
+    /// The zone in which it is read: a day without a year is the next such day there.
+    #[serde(default)]
+    pub(crate) zone: Option<String>,
+}
+
+/// A call as it was understood from a text, to be looked over.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct PastedView {
+    /// What is asked.
+    #[schema(value_type = CallDoc)]
+    pub(crate) document: Value,
+    /// What was understood, in the order of the text.
+    pub(crate) noticed: Vec<NoticedView>,
+}
+
+/// Something that was understood.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct NoticedView {
+    /// The words it was read from.
+    pub(crate) words: String,
+    /// What they were taken for.
+    pub(crate) taken_for: String,
+}
+
+impl From<Noticed> for NoticedView {
+    fn from(n: Noticed) -> NoticedView {
+        NoticedView {
+            words: n.words,
+            taken_for: n.taken_for,
+        }
+    }
+}
+
+/// An event of a calendar as a call, to be looked over.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct BroughtView {
+    /// What is asked.
+    #[schema(value_type = CallDoc)]
+    pub(crate) document: Value,
+    /// Whether it is still to come.
+    pub(crate) comes: bool,
+    /// What was left out or guessed.
+    pub(crate) notes: Vec<String>,
+}
+
+/// The address at which her own calendar fetches her dates.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct FeedView {
+    /// Since when she has one; none where she has none.
+    #[serde(with = "time::serde::rfc3339::option")]
+    #[schema(value_type = Option<String>, format = DateTime)]
+    pub(crate) made_at: Option<OffsetDateTime>,
+    /// The address's path, told once, when it is made.
+    pub(crate) path: Option<String>,
+}
 
 /// One thing that is asked, and how it stands.
 #[derive(Debug, Clone, Serialize, ToSchema)]

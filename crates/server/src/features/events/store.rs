@@ -14,6 +14,8 @@ pub(crate) const DETAILS: &str = "details";
 pub(crate) const LAYOUT: &str = "layout";
 /// A sketch is another.
 pub(crate) const SKETCH: &str = "sketch";
+/// A call is another, or who takes part in it.
+pub(crate) const CALL: &str = "call";
 /// A job has come further.
 pub(crate) const JOB: &str = "job";
 

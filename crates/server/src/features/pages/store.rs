@@ -2,10 +2,12 @@
 
 use crate::features::history::store::{self as revisions, NewRevision, TrailRow};
 use metrosk_core::plan::{Change, Digest, FIT_ENGINE, Station};
+use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use sqlx::types::Json;
 use sqlx::{PgConnection, PgExecutor};
 use time::{Date, OffsetDateTime};
+use utoipa::ToSchema;
 use uuid::Uuid;
 
 /// A page with its newest plan, and what that comes to where it is known.
@@ -28,8 +30,19 @@ pub(crate) struct PageRow {
     pub(crate) known: bool,
     pub(crate) layout: Option<Value>,
     pub(crate) clash: Option<String>,
+    /// The call that it answers.
+    pub(crate) call: Option<Json<CallOfPage>>,
     /// What undo and redo lead to at its stations, where that was asked for.
     pub(crate) trails: Option<Json<Vec<TrailRow>>>,
+}
+
+/// The call that a page answers.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CallOfPage {
+    /// Its id.
+    pub(crate) id: Uuid,
+    /// Its name.
+    pub(crate) name: String,
 }
 
 /// The query of a team's pages: `$layout` and `$trails` are what is told of each, `$which` says which.
@@ -39,6 +52,8 @@ macro_rules! pages {
             PageRow,
             "SELECT p.id, p.sketch_id, p.name, p.due, p.finished_at, p.archived_at, p.changed_at, p.details_revision, p.revision, p.plan, "
                 + "r.author, r.reason, l.digest IS NOT NULL AS \"known!\", l.clash AS \"clash?\", "
+                + "(SELECT jsonb_build_object('id', c.id, 'name', c.name) FROM call_makers m JOIN calls c ON c.id = m.call_id \
+                    WHERE m.page_id = p.id) AS \"call: Json<CallOfPage>\", "
                 + $layout
                 + " AS \"layout?\", "
                 + $trails

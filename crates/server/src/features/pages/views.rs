@@ -4,7 +4,7 @@ use crate::documents::plans::PlanDoc;
 use crate::documents::sketches::{LayoutDoc, SketchDoc};
 use crate::features::history::store::{StepRow, Trail};
 use crate::features::history::views::{StepView, TrailView};
-use crate::features::pages::store::PageRow;
+use crate::features::pages::store::{CallOfPage, PageRow};
 use metrosk_core::plan::{self, Progress, brought_up};
 use metrosk_core::sketch::credit_of;
 use serde::{Deserialize, Serialize};
@@ -47,6 +47,8 @@ pub(crate) struct PageCard {
     pub(crate) name: String,
     /// The sketch in the drawer that it was made from.
     pub(crate) sketch: Option<Uuid>,
+    /// The call that it answers.
+    pub(crate) call: Option<CallOfPage>,
     /// By when it is to be done.
     #[serde(with = "day::option")]
     #[schema(value_type = Option<String>, format = Date)]
@@ -89,6 +91,8 @@ pub(crate) struct PageView {
     pub(crate) name: String,
     /// The sketch in the drawer that it was made from.
     pub(crate) sketch: Option<Uuid>,
+    /// The call that it answers.
+    pub(crate) call: Option<CallOfPage>,
     /// By when it is to be done.
     #[serde(with = "day::option")]
     #[schema(value_type = Option<String>, format = Date)]
@@ -220,6 +224,7 @@ pub(crate) fn card(mut row: PageRow) -> PageCard {
         id: row.id,
         name: row.name,
         sketch: row.sketch_id,
+        call: row.call.map(|c| c.0),
         due: row.due,
         finished: row.finished_at.is_some(),
         archived: row.archived_at.is_some(),
@@ -246,6 +251,7 @@ pub(crate) fn page(mut row: PageRow, trails: BTreeMap<String, Trail>) -> PageVie
         id: row.id,
         name: row.name,
         sketch: row.sketch_id,
+        call: row.call.map(|c| c.0),
         due: row.due,
         finished: row.finished_at.is_some(),
         archived: row.archived_at.is_some(),

@@ -59,10 +59,10 @@ impl Placed {
     }
 }
 
-/// A sketch's blocks of a kind, as shares of the page. A sketch of one page against one of two is compared as its left page.
-fn placed(sketch: &Sketch, kind: Kind) -> Vec<(usize, Placed)> {
+/// A sketch's blocks of a kind, as shares of `across` pages and of the page's height.
+fn placed(sketch: &Sketch, kind: Kind, across: u8) -> Vec<(usize, Placed)> {
     let (w, h) = (
-        sketch.canvas.page.w.ticks() as f64,
+        sketch.canvas.page.w.ticks() as f64 * f64::from(across),
         sketch.canvas.page.h.ticks() as f64,
     );
     sketch
@@ -83,12 +83,29 @@ fn placed(sketch: &Sketch, kind: Kind) -> Vec<(usize, Placed)> {
         .collect()
 }
 
-/// Compares a sketch with what it became.
+/// Compares a sketch with what it became. Where one has two pages and the other one, the spread is either that page drawn wide or that
+/// page beside another: whichever more of its blocks bear out.
 pub fn compare(before: &Sketch, after: &Sketch) -> Difference {
+    let beside = compare_across(before, after, (1, 1));
+    let (pages, pages_after) = (before.canvas.pages, after.canvas.pages);
+    if pages == pages_after {
+        return beside;
+    }
+    let wide = compare_across(before, after, (pages, pages_after));
+    let rank = |d: &Difference| (d.stayed.len() + d.moved.len(), d.stayed.len());
+    if rank(&wide) > rank(&beside) {
+        wide
+    } else {
+        beside
+    }
+}
+
+fn compare_across(before: &Sketch, after: &Sketch, across: (u8, u8)) -> Difference {
     let mut found = Difference::default();
     let id = |sketch: &Sketch, n: usize| sketch.blocks[n].id.clone();
     for kind in Kind::ALL {
-        let (old, new) = (placed(before, kind), placed(after, kind));
+        let old = placed(before, kind, across.0);
+        let new = placed(after, kind, across.1);
         let pairs = matched(&old, &new);
         for (i, (n, from)) in old.iter().enumerate() {
             let Some(j) = pairs.iter().find(|p| p.0 == i).map(|p| p.1) else {
@@ -165,6 +182,23 @@ mod tests {
         assert_eq!(found.moved, [("p1".to_owned(), "p1".to_owned())]);
         assert_eq!(found.went, ["p2"]);
         assert_eq!(found.came, ["c1"]);
+    }
+
+    #[test]
+    fn a_page_drawn_wide_over_two_is_compared_as_such() {
+        let before = sketch("strip s1 12x1 at 0, 9\nphoto p1 4x6 at 1, 1\ntitle t1 4x1 at 7, 10");
+        let wide = notation::read(
+            "two pages 12 x 12 in\nstrip s1 24x1 at 0, 9\nphoto p1 6x6 at 3, 1\ntitle t1 8x1 at 14, 10",
+        );
+        let wide = wide.expect("a sketch");
+        let found = compare(&before, &wide);
+        assert_eq!((found.stayed.len(), found.moved.len()), (2, 1), "{found:?}");
+        assert!(found.went.is_empty() && found.came.is_empty());
+        let beside = notation::read(
+            "two pages 12 x 12 in\nstrip s1 12x1 at 0, 9\nphoto p1 4x6 at 1, 1\ntitle t1 4x1 at 7, 10\nphoto p2 6x6 at 15, 2",
+        );
+        let found = compare(&before, &beside.expect("a sketch"));
+        assert_eq!((found.stayed.len(), found.came.len()), (3, 1), "{found:?}");
     }
 
     #[test]

@@ -140,7 +140,15 @@ async fn fill(
         }
     }
     for call in &demo.calls {
-        ask(tx, team, call, (people, &drawer, &on_table)).await?;
+        let mut call = call.clone();
+        let asked = demo
+            .sketches
+            .iter()
+            .find(|s| Some(s.name.as_str()) == call.sketch);
+        if let Some(sketch) = asked {
+            call.document["sketch"] = sketch.to_json();
+        }
+        ask(tx, team, &call, (people, &drawer, &on_table)).await?;
     }
     Ok(())
 }

@@ -22,6 +22,17 @@ export type PlanDoc = Schemas["PlanDoc"];
 export type CallDoc = Schemas["CallDoc"];
 export type AskDoc = Schemas["AskDoc"];
 export type AskView = Schemas["AskView"];
+export type CallView = Schemas["CallView"];
+export type SeasonView = Schemas["SeasonView"];
+export type SeasonCallView = Schemas["SeasonCallView"];
+export type MakerView = Schemas["MakerView"];
+export type NoticeView = Schemas["NoticeView"];
+export type HopView = Schemas["HopView"];
+export type HopLinkView = Schemas["HopLinkView"];
+export type ChainLinkDoc = Schemas["ChainLinkDoc"];
+export type RepeatDoc = Schemas["RepeatDoc"];
+export type PastedView = Schemas["PastedView"];
+export type BroughtView = Schemas["BroughtView"];
 type PlanChange = Schemas["PlanChange"];
 type PlanStep = Schemas["Step"];
 export type PinDoc = Schemas["PinDoc"];
@@ -109,6 +120,9 @@ async function done(answer: Promise<Answer<unknown>>): Promise<void> {
 
 const at = (id: string) => ({ path: { id } });
 const once = (key: string) => ({ "Idempotency-Key": key });
+
+/** The time zone that this browser lives in. */
+export const zoneHere = () => Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
 
 /** A new key for a write, so that a retried one acts once. */
 export const newKey = () => crypto.randomUUID();
@@ -230,6 +244,37 @@ export const api = {
   revision: (id: string, revision: number) =>
     taken(client.GET("/api/pages/{id}/revisions/{revision}", { params: { path: { id, revision } } })),
   pageCall: (id: string) => taken(client.GET("/api/pages/{id}/call", { params: at(id) })),
+  season: () => taken(client.GET("/api/season", { params: { query: { zone: zoneHere() } } })),
+  call: (id: string) => taken(client.GET("/api/calls/{id}", { params: at(id) })),
+  addCall: (body: Schemas["NewCall"], key: string) =>
+    taken(client.POST("/api/calls", { params: { header: once(key) }, body })) as Promise<CallView>,
+  addCalls: (documents: CallDoc[], key: string) =>
+    taken(client.POST("/api/calls/several", { params: { header: once(key) }, body: { documents } })),
+  changeCall: (id: string, body: Schemas["CallChange"]) =>
+    taken(client.PUT("/api/calls/{id}", { params: at(id), body })),
+  callRevisions: (id: string) => taken(client.GET("/api/calls/{id}/revisions", { params: at(id) })),
+  callRevision: (id: string, revision: number) =>
+    taken(client.GET("/api/calls/{id}/revisions/{revision}", { params: { path: { id, revision } } })),
+  takeCall: (id: string, page?: string) =>
+    taken(client.POST("/api/calls/{id}/taking", { params: at(id), body: page ? { page } : {} })),
+  giveCallBack: (id: string) => taken(client.DELETE("/api/calls/{id}/taking", { params: at(id) })),
+  startForCall: (id: string, body: Schemas["PageForCall"], key: string) =>
+    taken(client.POST("/api/calls/{id}/pages", { params: { ...at(id), header: once(key) }, body })),
+  hop: (id: string) => taken(client.GET("/api/calls/{id}/hop", { params: at(id) })),
+  writeHop: (id: string, revision: number, links: ChainLinkDoc[]) =>
+    taken(client.PUT("/api/calls/{id}/hop", { params: at(id), body: { revision, links } })),
+  readText: (text: string) => taken(client.POST("/api/calls/text", { body: { text, zone: zoneHere() } })),
+  readCalendar: (file: Blob) =>
+    taken(
+      client.POST("/api/calls/calendar", {
+        body: file as unknown as string,
+        bodySerializer: (body) => body as unknown as Blob,
+        headers: { "Content-Type": "text/calendar" },
+      }),
+    ),
+  feed: () => taken(client.GET("/api/feed")),
+  makeFeed: () => taken(client.POST("/api/feed")),
+  dropFeed: () => done(client.DELETE("/api/feed")),
   versions: (id: string) => taken(client.GET("/api/pages/{id}/versions", { params: at(id) })),
   pageDetails: (id: string) => taken(client.GET("/api/pages/{id}/details", { params: at(id) })),
   nameVersion: (id: string, revision: number, name: string) =>

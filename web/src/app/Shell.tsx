@@ -6,6 +6,7 @@ import { useBecome, useMe } from "@/features/people/useMe";
 
 const DOORS = [
   { to: "/", label: "The table" },
+  { to: "/season", label: "The season" },
   { to: "/drawer", label: "Sketch drawer" },
   { to: "/team", label: "Team" },
 ] as const;

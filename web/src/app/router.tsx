@@ -60,6 +60,18 @@ const team = createRoute({
   component: lazyRouteComponent(() => import("@/features/people/TeamScreen"), "TeamScreen"),
 });
 
+const season = createRoute({
+  getParentRoute: () => house,
+  path: "/season",
+  component: lazyRouteComponent(() => import("@/features/season/SeasonScreen"), "SeasonScreen"),
+});
+
+const call = createRoute({
+  getParentRoute: () => house,
+  path: "/calls/$callId",
+  component: lazyRouteComponent(() => import("@/features/season/CallScreen"), "CallScreen"),
+});
+
 const me = createRoute({
   getParentRoute: () => house,
   path: "/me",
@@ -90,7 +102,7 @@ export const router = createRouter({
   routeTree: root.addChildren([
     join,
     password,
-    house.addChildren([table, drawer, newSketch, fromPicture, sketch, team, me]),
+    house.addChildren([table, drawer, newSketch, fromPicture, sketch, season, call, team, me]),
     page,
     sheet,
     station,

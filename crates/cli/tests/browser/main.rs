@@ -11,6 +11,7 @@ mod maker;
 mod people;
 mod picture;
 mod prints;
+mod season;
 mod support;
 mod table;
 mod unsaved;

@@ -1481,6 +1481,8 @@ export interface components {
             comes_again: boolean;
             /** @description What is asked. */
             document: components["schemas"]["CallDoc"];
+            /** @description The moment by which it is due, where an hour is set: in UTC. */
+            due_at?: string | null;
             /**
              * Format: uuid
              * @description Its id.
@@ -1495,6 +1497,8 @@ export interface components {
             made_by: string;
             /** @description Who takes part. */
             makers: components["schemas"]["MakerView"][];
+            /** @description The moment at which its prize closes, where an hour is set: in UTC. */
+            prize_at?: string | null;
             /**
              * Format: int32
              * @description Its newest revision: a write names it.

@@ -1,6 +1,7 @@
-import { useState } from "react";
-import type { AskDoc, CallDoc, SketchDoc } from "@/api/client";
-import { unitOf } from "@/features/sketch/model";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { type AskDoc, api, type CallDoc, type SketchDoc, zoneHere } from "@/api/client";
+import { repeatChoices } from "@/features/season/words";
 import { Field } from "@/shared/ui/Field";
 import { LengthField } from "@/shared/ui/LengthField";
 import { faultOf, needsOf, nextLetter, ofKind, WHATS, withoutGaps } from "./asks";
@@ -14,14 +15,25 @@ const KINDS = [
 
 type Props = {
   call: CallDoc | undefined;
+  unit: "in" | "mm";
   /** The page's own sketch: what is kept as the sketch that was asked for. */
-  sketch: SketchDoc;
-  onSave: (call: CallDoc) => void;
+  pageSketch?: SketchDoc;
+  /** A call of the team's, that comes again and asks for a sketch of the drawer; or one page's own. */
+  team?: boolean;
+  /** The drawer's sketch that is asked for. */
+  sketchId?: string | undefined;
+  /** What the server found wrong. */
+  error?: Error | undefined;
+  onSave: (call: CallDoc, sketch: string | undefined) => void;
   onCancel: () => void;
 };
 
-/** Writes down what a page is asked for. */
-export function CallForm({ call, sketch, onSave, onCancel }: Props) {
+/** Writes down what is asked: of a page, or of the team. */
+export function CallForm({ call, unit, pageSketch, team = false, sketchId, error, onSave, onCancel }: Props) {
+  const [sketch, setSketch] = useState(sketchId ?? "");
+  const form = useRef<HTMLFormElement>(null);
+  // Whoever comes by keyboard goes on where the form begins.
+  useEffect(() => form.current?.querySelector("input")?.focus(), []);
   const [now, setNow] = useState<CallDoc>(call ?? { name: "", kind: "challenge", asks: [] });
   const [told, setTold] = useState<string>();
   const set = (change: Partial<CallDoc>) => setNow((c) => ({ ...c, ...change }));
@@ -33,16 +45,31 @@ export function CallForm({ call, sketch, onSave, onCancel }: Props) {
   const day = (field: "due" | "shown" | "prize", label: string) => (
     <Field label={label} type="date" value={now[field] ?? ""} onChange={(e) => set({ [field]: e.target.value })} />
   );
+  const hour = (field: "due_time" | "prize_time", label: string) => (
+    <Field label={label} type="time" value={now[field] ?? ""} onChange={(e) => set({ [field]: e.target.value })} />
+  );
   const save = () => {
-    const wrong = faultOf(now);
-    setTold(wrong);
-    if (wrong) return;
     const asked = asks.some((a) => a.what === "sketch");
     const { sketch: before, ...rest } = now;
-    onSave(withoutGaps({ ...rest, name: now.name.trim(), ...(asked && { sketch: before ?? sketch }) }));
+    const kept = before ?? pageSketch;
+    const wrong =
+      faultOf(now) ?? (team && asked && !sketch && !before ? "Choose the sketch that is asked for." : undefined);
+    setTold(wrong);
+    if (wrong) return;
+    const hours = now.due_time || now.prize_time ? { zone: now.zone ?? zoneHere() } : { zone: "" };
+    const own = team ? { unit } : {};
+    const whole = {
+      ...rest,
+      ...hours,
+      ...own,
+      name: now.name.trim(),
+      ...((asked || team) && kept && { sketch: kept }),
+    };
+    onSave(withoutGaps(whole), team && sketch && sketch !== sketchId ? sketch : undefined);
   };
   return (
     <form
+      ref={form}
       className="sheet grid gap-4"
       aria-label="What is asked"
       onSubmit={(e) => {
@@ -88,7 +115,8 @@ export function CallForm({ call, sketch, onSave, onCancel }: Props) {
           <AskRow
             key={ask.id}
             ask={ask}
-            unit={unitOf(sketch)}
+            unit={unit}
+            team={team}
             onChange={(one) => set({ asks: replaced(asks, n, one) })}
           />
         ))}
@@ -100,11 +128,16 @@ export function CallForm({ call, sketch, onSave, onCancel }: Props) {
           Add something
         </button>
       </fieldset>
+      {team && <DrawerSketch value={sketch} onChange={setSketch} kept={now.sketch?.name} />}
       <div className="grid gap-4 sm:grid-cols-3">
         {day("due", "With them by")}
         {day("shown", "Shown to all on")}
         {day("prize", "Prize closes on")}
+        {now.due && hour("due_time", "by this hour")}
+        {now.prize && hour("prize_time", "prize, at this hour")}
+        {(now.due_time || now.prize_time) && <Zone value={now.zone ?? zoneHere()} onChange={(zone) => set({ zone })} />}
       </div>
+      {team && now.due && <ComesAgain call={now} onChange={set} />}
       <Pairs
         title="Whom to name"
         first="for what"
@@ -119,14 +152,14 @@ export function CallForm({ call, sketch, onSave, onCancel }: Props) {
         rows={links.map((l) => [l.name, l.url])}
         onChange={(rows) => set({ links: rows.map(([name, url]) => ({ name, url })) })}
       />
-      {told && (
+      {(told ?? error) && (
         <p role="alert" className="text-measure">
-          {told}
+          {told ?? error?.message}
         </p>
       )}
       <div className="flex gap-2">
         <button type="submit" className="button button-first">
-          Save what is asked
+          {team ? "Save the call" : "Save what is asked"}
         </button>
         <button type="button" className="button" onClick={onCancel}>
           Cancel
@@ -136,9 +169,92 @@ export function CallForm({ call, sketch, onSave, onCancel }: Props) {
   );
 }
 
-type RowProps = { ask: AskDoc; unit: "in" | "mm"; onChange: (ask: AskDoc | undefined) => void };
+/** By whose clock the hours are told. */
+function Zone({ value, onChange }: { value: string; onChange: (zone: string) => void }) {
+  const zones = typeof Intl.supportedValuesOf === "function" ? Intl.supportedValuesOf("timeZone") : [];
+  return (
+    <label className="grid content-start gap-1">
+      <span className="font-medium">by the clock of</span>
+      <select className="field py-1.5" value={value} onChange={(e) => onChange(e.target.value)}>
+        {[...new Set([value, "UTC", ...zones])].map((z) => (
+          <option key={z} value={z}>
+            {z.replaceAll("_", " ")}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
 
-function AskRow({ ask, unit, onChange }: RowProps) {
+/** The sketch in the drawer that is asked for. */
+function DrawerSketch({
+  value,
+  onChange,
+  kept,
+}: {
+  value: string;
+  onChange: (id: string) => void;
+  kept: string | undefined;
+}) {
+  const drawer = useQuery({ queryKey: ["sketches", "", false], queryFn: () => api.sketches("", false) });
+  return (
+    <label className="grid gap-1">
+      <span className="font-medium">The sketch that is asked for</span>
+      <select className="field py-1.5" value={value} onChange={(e) => onChange(e.target.value)}>
+        <option value="">{kept ? `${kept}, as it was` : "none: each maker chooses her own"}</option>
+        {drawer.data?.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** How a team's call comes again, counted from its day. */
+function ComesAgain({ call, onChange }: { call: CallDoc; onChange: (change: Partial<CallDoc>) => void }) {
+  const { repeats } = call;
+  const choices = repeatChoices(call.due ?? "");
+  const now = repeats ? `${repeats.every} ${repeats.number}` : "";
+  const known = now === "" || choices.some((c) => c.value === now);
+  const choose = (value: string) => {
+    const found = choices.find((c) => c.value === value)?.repeats;
+    const until = repeats?.until ? { until: repeats.until } : {};
+    onChange({ repeats: found ? { ...found, ...until } : null });
+  };
+  return (
+    <div className="grid gap-4 sm:grid-cols-3">
+      <label className="grid content-start gap-1">
+        <span className="font-medium">It comes again</span>
+        <select className="field py-1.5" value={now} onChange={(e) => choose(e.target.value)}>
+          <option value="">no: once</option>
+          {!known && <option value={now}>as it does now</option>}
+          {choices.map((c) => (
+            <option key={c.value} value={c.value}>
+              {c.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      {repeats && (
+        <Field
+          label="until (or without end)"
+          type="date"
+          value={repeats.until ?? ""}
+          onChange={(e) => {
+            const { until: _, ...rest } = repeats;
+            onChange({ repeats: e.target.value ? { ...rest, until: e.target.value } : rest });
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+type RowProps = { ask: AskDoc; unit: "in" | "mm"; team: boolean; onChange: (ask: AskDoc | undefined) => void };
+
+function AskRow({ ask, unit, team, onChange }: RowProps) {
   const needs = needsOf(ask.what);
   const length = (side: "w" | "h") => (
     <LengthField
@@ -163,7 +279,7 @@ function AskRow({ ask, unit, onChange }: RowProps) {
       >
         {WHATS.map((w) => (
           <option key={w.value} value={w.value}>
-            {w.label}
+            {team && w.value === "sketch" ? "the sketch" : w.label}
           </option>
         ))}
       </select>

@@ -1,10 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
 import { useState } from "react";
-import { type AskView, api, type CallDoc } from "@/api/client";
+import { type AskView, api, type CallView } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
 import type { StationProps } from "@/features/plan/stationProps";
+import { Dates } from "@/features/season/Dates";
+import { HopThread } from "@/features/season/HopThread";
+import { SeasonTape } from "@/features/season/SeasonTape";
+import { useSeason } from "@/features/season/useSeason";
+import { unitOf } from "@/features/sketch/model";
 import { Thumbnail } from "@/shared/drawing/PageSheet";
-import { dayOf, dueText, isoDay } from "@/shared/ui/days";
 import { Failed } from "@/shared/ui/Failed";
 import { Sentence } from "@/shared/ui/Length";
 import { PageArea } from "@/shared/ui/PageArea";
@@ -30,7 +35,8 @@ export function CallStation({ page, plan, saved, changePlan }: StationProps) {
         <div className="w-full max-w-[46rem]">
           <CallForm
             call={call ?? undefined}
-            sketch={sketch}
+            unit={unitOf(sketch)}
+            pageSketch={sketch}
             onCancel={() => setWriting(false)}
             onSave={(next) => {
               setWriting(false);
@@ -58,6 +64,9 @@ export function CallStation({ page, plan, saved, changePlan }: StationProps) {
             )}
           </section>
         </PageArea>
+        <div className="mt-4">
+          <TeamsSeason page={page} />
+        </div>
       </main>
     );
   }
@@ -66,83 +75,135 @@ export function CallStation({ page, plan, saved, changePlan }: StationProps) {
       { ticked: on ? [...ticked.filter((t) => t !== id), id] : ticked.filter((t) => t !== id) },
       `${id} ${on ? "ticked" : "not ticked"}`,
     );
+  const takeOver = (now: CallView) => {
+    // Her own ticks stay; what was asked, and the sketch it is held against, are the team's as they are now.
+    const { repeats: _, unit: __, ...document } = now.document;
+    const of = { id: now.id, revision: now.revision };
+    put({ call: { ...document, ...(call.sketch && { sketch: call.sketch }) }, of }, "the call as it is now");
+  };
   const held = found.data?.find((a) => a.held)?.held;
   return (
-    <main className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 p-3.5 min-[900px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] min-[1180px]:grid-cols-[392px_minmax(0,1fr)_372px]">
-      <section aria-labelledby="call" className="sheet grid gap-2">
-        <h2 id="call" className="text-[20px]">
-          {call.name}
-        </h2>
-        {call.text && <p className="whitespace-pre-line">{call.text}</p>}
-        {found.isError && <Failed error={found.error} onRetry={() => found.refetch()} />}
-        <ul>
-          {(found.data ?? []).map((ask) => (
-            <Asked key={ask.id} ask={ask} ticked={ticked.includes(ask.id)} mayChange={mayChange} onTick={tick} />
-          ))}
-        </ul>
-        <p className="flex flex-wrap gap-x-5 text-[13px] text-second">
-          <span className="flex items-center gap-1.5">
-            <Seen seen /> the plan sees it
-          </span>
-          <span className="flex items-center gap-1.5">
-            <Seen seen={false} /> not yet
-          </span>
-        </p>
-        {mayChange && (
-          <button type="button" className="button justify-self-start" onClick={() => setWriting(true)}>
-            Change what is asked
-          </button>
-        )}
-      </section>
-      <PageArea className="order-first min-w-0 min-[1180px]:order-none">
-        <h2 className="mb-2">The page's sketch</h2>
-        <PageNow page={page} plan={plan} />
-        {held && (
-          <section aria-label="The sketch, block by block" className="mt-3">
-            <h3>The sketch, block by block</h3>
-            <dl className="mt-1 flex flex-wrap gap-x-6 gap-y-1">
-              {(["stayed", "moved", "went", "came", "doubled"] as const).map((what) => (
-                <div key={what} className="flex items-baseline gap-2">
-                  <dd className="font-bold font-heading text-[24px]">{held[what]}</dd>
-                  <dt className="text-second">{what}</dt>
-                </div>
-              ))}
-            </dl>
-          </section>
-        )}
-      </PageArea>
-      <aside aria-label="Ledger" className="sheet grid gap-4">
-        <Dates call={call} />
-        {(call.credits?.length ?? 0) > 0 && (
-          <section aria-labelledby="credits">
-            <h2 id="credits">Whom to name</h2>
-            <dl>
-              {call.credits?.map((c) => (
-                <div key={`${c.what} ${c.name}`} className="flex justify-between border-hairline border-t py-1">
-                  <dt className="text-second">{c.what}</dt>
-                  <dd className="font-semibold">{c.name}</dd>
-                </div>
-              ))}
-            </dl>
-          </section>
-        )}
-        {page.credit && <p>{page.credit}</p>}
-        {(call.links?.length ?? 0) > 0 && (
-          <section aria-labelledby="links">
-            <h2 id="links">Links</h2>
-            <ul>
-              {call.links?.map((l) => (
-                <li key={l.url}>
-                  <a className="link" href={l.url} rel="noreferrer noopener" target="_blank">
-                    {l.name}
-                  </a>
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
-      </aside>
+    <main className="grid grid-cols-[minmax(0,1fr)] gap-4 p-3.5">
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 min-[900px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] min-[1180px]:grid-cols-[392px_minmax(0,1fr)_372px]">
+        <section aria-labelledby="call" className="sheet grid gap-2">
+          <h2 id="call" className="text-[20px]">
+            {call.name}
+          </h2>
+          {page.call && <OfTheTeam page={page} revision={plan.call?.of?.revision} onTakeOver={takeOver} />}
+          {call.text && <p className="whitespace-pre-line">{call.text}</p>}
+          {found.isError && <Failed error={found.error} onRetry={() => found.refetch()} />}
+          <ul>
+            {(found.data ?? []).map((ask) => (
+              <Asked key={ask.id} ask={ask} ticked={ticked.includes(ask.id)} mayChange={mayChange} onTick={tick} />
+            ))}
+          </ul>
+          <p className="flex flex-wrap gap-x-5 text-[13px] text-second">
+            <span className="flex items-center gap-1.5">
+              <Seen seen /> the plan sees it
+            </span>
+            <span className="flex items-center gap-1.5">
+              <Seen seen={false} /> not yet
+            </span>
+          </p>
+          {mayChange && (
+            <button type="button" className="button justify-self-start" onClick={() => setWriting(true)}>
+              Change what is asked
+            </button>
+          )}
+        </section>
+        <PageArea className="order-first min-w-0 min-[1180px]:order-none">
+          <h2 className="mb-2">The page's sketch</h2>
+          <PageNow page={page} plan={plan} />
+          {held && (
+            <section aria-label="The sketch, block by block" className="mt-3">
+              <h3>The sketch, block by block</h3>
+              <dl className="mt-1 flex flex-wrap gap-x-6 gap-y-1">
+                {(["stayed", "moved", "went", "came", "doubled"] as const).map((what) => (
+                  <div key={what} className="flex items-baseline gap-2">
+                    <dd className="font-bold font-heading text-[24px]">{held[what]}</dd>
+                    <dt className="text-second">{what}</dt>
+                  </div>
+                ))}
+              </dl>
+            </section>
+          )}
+        </PageArea>
+        <aside aria-label="Ledger" className="sheet grid gap-4">
+          <Dates call={call} own={page.due} />
+          {(call.credits?.length ?? 0) > 0 && (
+            <section aria-labelledby="credits">
+              <h2 id="credits">Whom to name</h2>
+              <dl>
+                {call.credits?.map((c) => (
+                  <div key={`${c.what} ${c.name}`} className="flex justify-between border-hairline border-t py-1">
+                    <dt className="text-second">{c.what}</dt>
+                    <dd className="font-semibold">{c.name}</dd>
+                  </div>
+                ))}
+              </dl>
+            </section>
+          )}
+          {page.credit && <p>{page.credit}</p>}
+          {(call.links?.length ?? 0) > 0 && (
+            <section aria-labelledby="links">
+              <h2 id="links">Links</h2>
+              <ul>
+                {call.links?.map((l) => (
+                  <li key={l.url}>
+                    <a className="link" href={l.url} rel="noreferrer noopener" target="_blank">
+                      {l.name}
+                    </a>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </aside>
+      </div>
+      <TeamsSeason page={page} />
+      {page.call && <HopThread call={page.call.id} />}
     </main>
+  );
+}
+
+type OfProps = Pick<StationProps, "page"> & { revision: number | undefined; onTakeOver: (now: CallView) => void };
+
+/** The way to the team's call, and to what has been changed in it since. */
+function OfTheTeam({ page, revision, onTakeOver }: OfProps) {
+  const mayChange = useMayChange();
+  const id = page.call?.id ?? "";
+  const now = useQuery({ queryKey: ["calls", id], queryFn: () => api.call(id), enabled: id !== "" });
+  const isOlder = now.data && revision !== undefined && now.data.revision > revision;
+  return (
+    <p className="text-second">
+      <Link to="/calls/$callId" params={{ callId: id }} className="link">
+        The team’s call
+      </Link>
+      {now.data && `, written by ${now.data.made_by}`}.{isOlder && " It has been changed since this page was begun. "}
+      {isOlder && mayChange && (
+        <button type="button" className="button" onClick={() => onTakeOver(now.data)}>
+          Take the change over
+        </button>
+      )}
+    </p>
+  );
+}
+
+/** The team's season under the page's own call. */
+function TeamsSeason({ page }: Pick<StationProps, "page">) {
+  const season = useSeason();
+  const calls = season.data?.calls.length ?? 0;
+  if (!season.data || calls === 0) return null;
+  return (
+    <section aria-labelledby="season">
+      <div className="mb-2 flex items-baseline justify-between gap-3">
+        <h2 id="season">The season, {calls === 1 ? "one call" : `${calls} calls`}</h2>
+        <Link to="/season" className="link">
+          Who is free, dates to my calendar
+        </Link>
+      </div>
+      <SeasonTape season={season.data} current={page.call?.id} />
+    </section>
   );
 }
 
@@ -197,35 +258,5 @@ function Seen({ seen }: { seen: boolean }) {
 /** The page as its sketch stands in the plan, to look at while reading what is asked. */
 function PageNow({ page, plan }: Pick<StationProps, "page" | "plan">) {
   const { canvas, blocks } = plan.sketch.sketch;
-  return <Thumbnail canvas={canvas} blocks={blocks} width={420} height={330} label={`The sketch of ${page.name}`} />;
-}
-
-function Dates({ call }: { call: CallDoc }) {
-  const today = new Date();
-  const rows = [
-    { label: "with them by", day: call.due },
-    { label: "shown to all", day: call.shown },
-    { label: "prize closes", day: call.prize },
-  ].filter((r) => r.day);
-  return (
-    <section aria-labelledby="dates">
-      <h2 id="dates">Dates</h2>
-      {rows.length === 0 && <p className="text-second">No day is set.</p>}
-      <dl>
-        {rows.map(({ label, day }) => (
-          <div key={label} className="flex justify-between gap-2 border-hairline border-t py-1">
-            <dt className="text-second">{label}</dt>
-            <dd className="font-semibold">
-              {dayOf(day ?? "").toLocaleDateString("en", { weekday: "long", day: "numeric", month: "long" })}
-              {label === "with them by" && day && (
-                <span className={day < isoDay(today) ? "pl-2 text-measure" : "pl-2 font-normal text-second"}>
-                  {dueText(day, today)}
-                </span>
-              )}
-            </dd>
-          </div>
-        ))}
-      </dl>
-    </section>
-  );
+  return <Thumbnail canvas={canvas} blocks={blocks} width={420} height={250} label={`The sketch of ${page.name}`} />;
 }

@@ -84,6 +84,14 @@ export const PageOnTable = memo(function PageOnTable({ page, today, scale = SCAL
             <SizeText page={layout.canvas.page} pages={layout.canvas.pages} unit={layout.unit} />
           )}
         </p>
+        {page.call && (
+          <p className="truncate text-[13.5px] text-second leading-snug">
+            for{" "}
+            <Link to="/calls/$callId" params={{ callId: page.call.id }} className="hover:underline">
+              {page.call.name}
+            </Link>
+          </p>
+        )}
         <StationTape stations={page.stations} />
         {page.next && !page.finished && (
           <p className="mt-0.5 line-clamp-2 text-[13.5px] leading-snug">

@@ -7,7 +7,7 @@ import { Notice } from "@/shared/ui/Notice";
 import { DecideToday, TopOfDrawer } from "./Beside";
 import { Hanging } from "./Hanging";
 import { PageOnTable, SCALE } from "./PageOnTable";
-import { WhatWaits } from "./WhatWaits";
+import { FromSeason, WhatWaits } from "./WhatWaits";
 
 /** Home: pages in the making by due date, what wants deciding, the top of the drawer; finished ones apart. */
 export function TableScreen() {
@@ -28,6 +28,7 @@ export function TableScreen() {
       )}
       <div className="px-[18px] empty:hidden">
         <WhatWaits />
+        <FromSeason />
       </div>
       {pages.data && (
         <Hanging

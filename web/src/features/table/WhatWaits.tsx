@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useMe } from "@/features/people/useMe";
 import { allDrafts } from "@/features/plan/drafts";
+import { useSeason } from "@/features/season/useSeason";
 
 /** What this browser keeps of hers that is not saved yet, with the way to each. */
 export function WhatWaits() {
@@ -21,6 +22,30 @@ export function WhatWaits() {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Pages hang on the tape with their dates; what the season tells beside that is told here: her turn in a hop, what is late and not begun. */
+export function FromSeason() {
+  const season = useSeason().data;
+  const mine = (season?.notices ?? []).filter((n) => n.mine && !n.page);
+  if (mine.length === 0) return null;
+  return (
+    <p role="status" className="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
+      {mine.slice(0, 2).map((n) => (
+        <span key={n.text}>
+          {n.text}{" "}
+          <Link to="/calls/$callId" params={{ callId: n.call }} className="link">
+            To the call
+          </Link>
+        </span>
+      ))}
+      {mine.length > 2 && (
+        <Link to="/season" className="link">
+          and {mine.length - 2} more
+        </Link>
+      )}
+    </p>
   );
 }
 

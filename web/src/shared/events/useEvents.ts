@@ -7,12 +7,16 @@ const TOGETHER = 150;
 
 /** Which lists are another now. What is open in an editor looks after itself. */
 export function outdated(told: Told): QueryKey[] {
-  if (told.kind === "again") return [["pages"], ["sketches"], ["history"], ["versions"], ["pictures"]];
+  if (told.kind === "again")
+    return [["pages"], ["sketches"], ["history"], ["versions"], ["pictures"], ["season"], ["calls"]];
   const { what, thing } = told.event;
   switch (what) {
     case "page":
-      return [["pages"], ["history", thing]];
+      return [["pages"], ["season"], ["calls"], ["history", thing]];
+    case "call":
+      return [["season"], ["calls", thing], ["pages"]];
     case "details":
+      return [["pages"], ["season"]];
     case "layout":
       return [["pages"]];
     case "sketch":

@@ -3,8 +3,9 @@
 use super::days;
 use super::store::hops::LinkRow;
 use super::store::{CallRow, TakingRow};
+use super::views::moment;
 use super::views::season::{FreeView, MakerView, NoticeView, SeasonCallView, SeasonView};
-use chrono::{NaiveDate, SecondsFormat};
+use chrono::NaiveDate;
 use chrono_tz::Tz;
 use metrosk_core::calls::Call;
 use metrosk_core::plan::{self, State, Station, brought_up};
@@ -166,9 +167,6 @@ fn join(
 
 fn view(joined: Joined, today: NaiveDate) -> SeasonCallView {
     let call = joined.call.as_ref();
-    let moment = |at: Option<chrono::DateTime<chrono::Utc>>| {
-        at.map(|at| at.to_rfc3339_opts(SecondsFormat::Secs, true))
-    };
     SeasonCallView {
         id: joined.row.id,
         kind: joined.row.document["kind"]
@@ -176,10 +174,10 @@ fn view(joined: Joined, today: NaiveDate) -> SeasonCallView {
             .unwrap_or("challenge")
             .to_owned(),
         due: joined.season.due,
-        due_at: moment(call.and_then(Call::due_at)),
+        due_at: call.and_then(Call::due_at).map(moment),
         shown: call.and_then(|c| c.shown),
         prize: call.and_then(|c| c.prize),
-        prize_at: moment(call.and_then(Call::prize_at)),
+        prize_at: call.and_then(Call::prize_at).map(moment),
         open: joined.season.is_open(today),
         comes_again: joined.row.series.is_some(),
         name: joined.season.name,

@@ -5,7 +5,8 @@ pub(crate) mod season;
 
 use crate::documents::calls::CallDoc;
 use crate::features::calls::store::CallRow;
-use metrosk_core::calls::{Finding, Held, Noticed};
+use chrono::{DateTime, SecondsFormat, Utc};
+use metrosk_core::calls::{Call, Finding, Held, Noticed};
 use season::MakerView;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -27,6 +28,10 @@ pub(crate) struct CallView {
     pub(crate) sketch: Option<Uuid>,
     /// Whether it is one of several that come again.
     pub(crate) comes_again: bool,
+    /// The moment by which it is due, where an hour is set: in UTC.
+    pub(crate) due_at: Option<String>,
+    /// The moment at which its prize closes, where an hour is set: in UTC.
+    pub(crate) prize_at: Option<String>,
     /// Who takes part.
     pub(crate) makers: Vec<MakerView>,
     /// Who wrote it.
@@ -41,7 +46,10 @@ pub(crate) struct CallView {
 
 /// A call with who takes part in it.
 pub(crate) fn call(row: CallRow, makers: Vec<MakerView>) -> CallView {
+    let read = Call::from_json(&row.document).ok();
     CallView {
+        due_at: read.as_ref().and_then(Call::due_at).map(moment),
+        prize_at: read.as_ref().and_then(Call::prize_at).map(moment),
         id: row.id,
         revision: row.revision,
         document: row.document,
@@ -52,6 +60,11 @@ pub(crate) fn call(row: CallRow, makers: Vec<MakerView>) -> CallView {
         made_at: row.made_at,
         archived: row.archived_at.is_some(),
     }
+}
+
+/// A moment as it crosses the wire.
+pub(crate) fn moment(at: DateTime<Utc>) -> String {
+    at.to_rfc3339_opts(SecondsFormat::Secs, true)
 }
 
 /// A call to come.

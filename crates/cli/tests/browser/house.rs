@@ -61,6 +61,14 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
             format!("/pages/{kites}/sketch"),
             "//summary[starts-with(., 'Lines')]",
         ),
+        (
+            "/season".to_owned(),
+            "//h2[contains(., 'from maker to maker')]",
+        ),
+        (
+            "/calls/5ea50000-0000-4000-8000-000000000003".to_owned(),
+            "//h2[.='Who makes it']",
+        ),
         ("/team".to_owned(), "//h2[.='People']"),
         ("/me".to_owned(), "//h2[.='Password']"),
         (

@@ -85,15 +85,14 @@ async fn a_lead_writes_a_call_by_keyboard_and_a_maker_answers_it() -> Result<()>
 
     let teal = as_person(&server, "teal").await?;
     click(&teal, "//nav//a[.='The season']").await?;
-    teal.find("//button[@aria-label='Take “Cold hands”']")
+    teal.find("//button[.='Take it: Cold hands']")
         .await?
         .send_keys(Key::Enter + "")
         .await?;
     // Wren sees it without looking anew.
     wren.find("//li[contains(., 'Cold hands')]//*[.='Teal']")
         .await?;
-    teal.gone("//button[@aria-label='Take “Cold hands”']")
-        .await?;
+    teal.gone("//button[.='Take it: Cold hands']").await?;
     click(&teal, "//li//a[.='Cold hands']").await?;
     teal.find("//button[.='Begin my page']")
         .await?

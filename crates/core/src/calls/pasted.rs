@@ -98,7 +98,7 @@ patterns! {
     ONE_PAGE = r"(?i)\b(?:one|1|single)[ -]pages?\b";
     PAGE_SIZE = r"(?i)\b(\d{1,2}(?:\.\d+)?)\s?(?:x|×|by)\s?(\d{1,2}(?:\.\d+)?)\s?(?:in\.?|inch(?:es)?|″)?\s*(?:pages?|layouts?|spread)\b";
     PHOTOS = r"(?i)\b(\d{1,2}|two|three|four|five|six|seven|eight|nine|ten)\s+(?:or more\s+)?(?:photos?|pictures?|prints)\b";
-    LARGE_PHOTO = r"(?i)\b(?:large|big|oversized?)\s+(?:photo|picture|print)\b(?:\s*\(?(?:of\s+)?(\d{1,2}(?:\.\d+)?)\s?(?:x|×|by)\s?(\d{1,2}(?:\.\d+)?))?";
+    LARGE_PHOTO = r"(?i)\b(?:large|big|oversized?)\s+(?:photo|picture|print)\b(?:\s*\(?(?:of\s+)?(\d{1,2}(?:\.\d+)?)\s?(?:x|×|by)\s?(\d{1,2}(?:\.\d+)?)(?:\s?in\.?)?\)?)?";
     PAPERS = r"(?i)\b(\d{1,2}|two|three|four|five|six|seven|eight|nine|ten)\s+(?:of\s+(?:its|the)\s+|or more\s+|different\s+|patterned\s+)*(?:papers?|sheets)\b";
     KIT = r"\b(?:[Kk]it|KIT):?\s+[“”]?([A-Z][\w'’-]*(?:\s+[A-Z][\w'’-]*){0,2})|\b([A-Z][\w'’-]*)\s+kit\b";
     SKETCH = r"(?i)\b(?:this|the|our|my)\s+sketch\b|\bsketch\s+(?:no\.?\s*)?\d+|\buse (?:a|the) sketch";
@@ -109,8 +109,9 @@ patterns! {
 
 impl Draft {
     fn notice(&mut self, words: &str, taken_for: impl Into<String>) {
+        let words = BULLET.replace(words.trim(), "");
         self.noticed.push(Noticed {
-            words: words.trim().chars().take(LONGEST_NAME).collect(),
+            words: words.chars().take(LONGEST_NAME).collect(),
             taken_for: taken_for.into(),
         });
     }
@@ -147,12 +148,18 @@ impl Draft {
                 Some(Role::Prize) => "prize",
                 None if free(&self.call, "due") => "due",
                 None => {
-                    self.notice(&words, format!("{day}, a day that nothing is said of"));
+                    self.notice(
+                        &words,
+                        format!("{}, a day that nothing is said of", told(day)),
+                    );
                     continue;
                 }
             };
             if !free(&self.call, field) {
-                self.notice(&words, format!("{day}, one day more; the first one stays"));
+                self.notice(
+                    &words,
+                    format!("{}, one day more; the first one stays", told(day)),
+                );
                 continue;
             }
             let says = match field {
@@ -161,7 +168,7 @@ impl Draft {
                 _ => "the day the prize closes",
             };
             self.call.insert(field.to_owned(), day.to_string().into());
-            let mut told = format!("{day}, {says}");
+            let mut meaning = format!("{}, {says}", told(day));
             if let Some((time, zone)) = time
                 && field != "shown"
             {
@@ -169,12 +176,12 @@ impl Draft {
                     format!("{field}_time"),
                     time.format("%H:%M").to_string().into(),
                 );
-                told += &format!(", at {}", time.format("%H:%M"));
+                meaning += &format!(", at {}", time.format("%H:%M"));
                 if let Some(zone) = zone {
                     self.call.insert("zone".to_owned(), zone.into());
                 }
             }
-            self.notice(&words, told);
+            self.notice(&words, meaning);
         }
         let (due, shown) = (self.call.get("due"), self.call.get("shown"));
         if let (Some(Value::String(due)), Some(Value::String(shown))) = (due, shown)
@@ -368,6 +375,11 @@ fn kind_of(text: &str) -> &'static str {
     } else {
         "challenge"
     }
+}
+
+/// A day as it is said: `Saturday 28 November 2026`.
+fn told(day: NaiveDate) -> String {
+    day.format("%A %-d %B %Y").to_string()
 }
 
 fn counted(word: &str) -> Option<u32> {

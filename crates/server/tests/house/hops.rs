@@ -167,6 +167,12 @@ async fn a_chain_is_written_closed_up_and_told_what_is_wrong() {
             .0,
         StatusCode::NOT_FOUND
     );
+    // Nor is another team's page: it can't stand for one of hers.
+    let foreign = sandpiper.get("/api/pages").await.1[0]["id"].clone();
+    let (status, _) = wren
+        .post(&format!("{path}/taking"), &json!({"page": foreign}))
+        .await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
     assert_eq!(wren.get(&format!("{path}/hop")).await.1, before);
     // Wren drops out: Teal comes after Plover now, and Wren's page stays on the table.
     let keep = |n: usize| {

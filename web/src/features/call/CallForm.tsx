@@ -173,9 +173,9 @@ export function CallForm({ call, unit, pageSketch, team = false, sketchId, error
 function Zone({ value, onChange }: { value: string; onChange: (zone: string) => void }) {
   const zones = typeof Intl.supportedValuesOf === "function" ? Intl.supportedValuesOf("timeZone") : [];
   return (
-    <label className="grid content-start gap-1">
+    <label className="grid min-w-0 content-start gap-1">
       <span className="font-medium">by the clock of</span>
-      <select className="field py-1.5" value={value} onChange={(e) => onChange(e.target.value)}>
+      <select className="field w-full min-w-0 py-1.5" value={value} onChange={(e) => onChange(e.target.value)}>
         {[...new Set([value, "UTC", ...zones])].map((z) => (
           <option key={z} value={z}>
             {z.replaceAll("_", " ")}

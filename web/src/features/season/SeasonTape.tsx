@@ -1,5 +1,5 @@
 import { Link } from "@tanstack/react-router";
-import { useRef } from "react";
+import { memo, useRef } from "react";
 import type { MakerView, SeasonCallView, SeasonView } from "@/api/client";
 import { useMayChange } from "@/features/people/useMe";
 import { dayOf } from "@/shared/ui/days";
@@ -109,9 +109,7 @@ function ticks({ days, each }: Tape): string {
 type ColumnProps = { call: SeasonCallView; current: boolean; dated?: "short" | "long" | undefined };
 
 /** A call with who makes it. */
-export function CallColumn({ call, current, dated }: ColumnProps) {
-  const mayChange = useMayChange();
-  const { take } = useTaking();
+export const CallColumn = memo(function CallColumn({ call, current, dated }: ColumnProps) {
   return (
     <div className="grid justify-items-center gap-0.5 text-center text-[13.5px] leading-tight">
       <Link
@@ -137,18 +135,20 @@ export function CallColumn({ call, current, dated }: ColumnProps) {
       {call.makers.length === 0 && (
         <span className="text-second">{call.open ? "nobody has it yet" : "nobody took it"}</span>
       )}
-      {call.open && mayChange && (
-        <button
-          type="button"
-          className="button mt-1"
-          disabled={take.isPending}
-          aria-label={`Take “${call.name}”`}
-          onClick={() => take.mutate(call.id)}
-        >
-          Take it
-        </button>
-      )}
+      {call.open && <TakeIt call={call} />}
     </div>
+  );
+});
+
+/** The way to take what nobody has yet. */
+function TakeIt({ call }: { call: SeasonCallView }) {
+  const mayChange = useMayChange();
+  const { take } = useTaking();
+  if (!mayChange) return null;
+  return (
+    <button type="button" className="button mt-1" disabled={take.isPending} onClick={() => take.mutate(call.id)}>
+      Take it<span className="sr-only">: {call.name}</span>
+    </button>
   );
 }
 

@@ -310,22 +310,34 @@ pub(crate) struct TakingRow {
     pub(crate) clash: Option<String>,
 }
 
+/// Which plans are fetched with those who take part: how far a page is takes its whole plan.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Plans {
+    /// Of every page.
+    All,
+    /// Of the pages of hops, for whom the next one waits.
+    OfHops,
+}
+
 /// Who takes part in calls of a team, in the order of the taking.
 pub(crate) async fn takings(
     db: impl PgExecutor<'_>,
     team: Uuid,
     calls: &[Uuid],
+    plans: Plans,
 ) -> sqlx::Result<Vec<TakingRow>> {
     sqlx::query_as!(
         TakingRow,
-        "SELECT m.call_id, m.person_id, e.name AS maker, m.page_id, p.name AS \"page_name?\", p.finished_at, p.plan AS \"plan?\", \
+        "SELECT m.call_id, m.person_id, e.name AS maker, m.page_id, p.name AS \"page_name?\", p.finished_at, \
+         CASE WHEN $4 OR EXISTS (SELECT FROM hop_links h WHERE h.call_id = m.call_id) THEN p.plan END AS \"plan?\", \
          l.clash AS \"clash?\" FROM call_makers m JOIN people e ON e.id = m.person_id \
          LEFT JOIN pages p ON p.id = m.page_id AND p.archived_at IS NULL \
          LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $3 \
          WHERE m.team_id = $1 AND m.call_id = ANY($2) ORDER BY m.taken_at, e.name",
         team,
         calls,
-        metrosk_core::plan::FIT_ENGINE
+        metrosk_core::plan::FIT_ENGINE,
+        plans == Plans::All
     )
     .fetch_all(db)
     .await

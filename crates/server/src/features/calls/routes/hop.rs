@@ -6,7 +6,7 @@ use crate::compute::Work;
 use crate::features::calls::days;
 use crate::features::calls::seasons::progress;
 use crate::features::calls::store::hops::{self, LinkRow, NewLink};
-use crate::features::calls::store::{self as calls, TakingRow};
+use crate::features::calls::store::{self as calls, Plans, TakingRow};
 use crate::features::calls::views::hop::{ChainDoc, ChangedView, HopLinkView, HopView};
 use crate::features::people::store::people;
 use crate::features::sketches::store as sketches;
@@ -182,7 +182,7 @@ pub(crate) async fn before_mine(
             document: row.document,
         }));
     };
-    let takings = calls::takings(db, maker.team(), &[call]).await?;
+    let takings = calls::takings(db, maker.team(), &[call], Plans::All).await?;
     let hers = takings.into_iter().find(|t| t.person_id == person);
     let hers = hers
         .filter(|t| t.page_name.is_some())
@@ -245,7 +245,7 @@ async fn view(
 ) -> Result<HopView, Failure> {
     let row = find(&mut *db, member, id).await?;
     let links = hops::links(&mut *db, member.team(), &[id]).await?;
-    let takings = calls::takings(&mut *db, member.team(), &[id]).await?;
+    let takings = calls::takings(&mut *db, member.team(), &[id], Plans::All).await?;
     let mut standing = Vec::with_capacity(links.len());
     for link in links {
         let sketch = match link.sketch_id {

@@ -4,7 +4,7 @@ use crate::auth::Member;
 use crate::compute::Work;
 use crate::features::calls::days;
 use crate::features::calls::seasons::{self, Found, Looking};
-use crate::features::calls::store::{self as calls, CallRow, hops};
+use crate::features::calls::store::{self as calls, CallRow, Plans, hops};
 use crate::features::calls::views::season::{MakerView, SeasonView};
 use crate::features::people::store::people;
 use crate::http::error::{Failure, Problem};
@@ -52,7 +52,7 @@ pub(crate) async fn season(
         .since
         .unwrap_or(days::today(zone) - TimeDelta::days(DAYS_BACK));
     let mut db = app.pool.acquire().await?;
-    let found = found_since(&mut db, member.team(), since).await?;
+    let found = found_since(&mut db, member.team(), since, Plans::All).await?;
     let makers = makers_in(&mut db, member.team()).await?;
     drop(db);
     let me = member.person.id;
@@ -74,18 +74,24 @@ pub(crate) async fn found_since(
     db: &mut PgConnection,
     team: Uuid,
     since: NaiveDate,
+    plans: Plans,
 ) -> Result<Found, Failure> {
     let since = days::stored(since).ok_or_else(|| {
         metrosk_core::document::Invalid::one("since", since.to_string(), "a day of this era")
     })?;
     let rows = calls::season(&mut *db, team, since).await?;
-    with_all(db, team, rows).await
+    with_all(db, team, rows, plans).await
 }
 
-async fn with_all(db: &mut PgConnection, team: Uuid, rows: Vec<CallRow>) -> Result<Found, Failure> {
+async fn with_all(
+    db: &mut PgConnection,
+    team: Uuid,
+    rows: Vec<CallRow>,
+    plans: Plans,
+) -> Result<Found, Failure> {
     let ids: Vec<Uuid> = rows.iter().map(|c| c.id).collect();
     Ok(Found {
-        takings: calls::takings(&mut *db, team, &ids).await?,
+        takings: calls::takings(&mut *db, team, &ids, plans).await?,
         links: hops::links(db, team, &ids).await?,
         calls: rows,
     })
@@ -107,7 +113,7 @@ pub(crate) async fn makers_of(
     member: &Member,
     row: CallRow,
 ) -> Result<Vec<MakerView>, Failure> {
-    let found = with_all(&mut *db, member.team(), vec![row]).await?;
+    let found = with_all(&mut *db, member.team(), vec![row], Plans::All).await?;
     let looking = Looking {
         me: member.person.id,
         zone: Tz::UTC,

@@ -5,7 +5,7 @@ use crate::auth::Maker;
 use crate::compute::Work;
 use crate::features::calls::days;
 use crate::features::calls::routes::hop::{before_mine, bones_of};
-use crate::features::calls::store::{self as calls, CallRow, hops};
+use crate::features::calls::store::{self as calls, CallRow, Plans, hops};
 use crate::features::calls::views::{CallView, PageForCall, Taking};
 use crate::features::events::store::{self as events, NewEvent};
 use crate::features::pages::routes::finish;
@@ -154,7 +154,7 @@ pub(crate) async fn start(
 
 /// A maker answers a call with one page.
 async fn not_begun_yet(db: &mut PgConnection, maker: &Maker, call: Uuid) -> Result<(), Failure> {
-    let takings = calls::takings(db, maker.team(), &[call]).await?;
+    let takings = calls::takings(db, maker.team(), &[call], Plans::All).await?;
     let mine = takings.into_iter().find(|t| t.person_id == maker.person.id);
     match mine.and_then(|t| t.page_name) {
         Some(name) => Err(Failure::Standing(format!(

@@ -75,3 +75,8 @@ CREATE TABLE feeds (
     made_at timestamptz NOT NULL DEFAULT now(),
     PRIMARY KEY (team_id, person_id)
 );
+
+-- How many of a page's stations its newest plan has settled, and whether the fit is one of them: a season asks this of hundreds of
+-- pages. Empty for plans from before this, until they are changed.
+ALTER TABLE pages ADD COLUMN settled smallint;
+ALTER TABLE pages ADD COLUMN fit_settled boolean;

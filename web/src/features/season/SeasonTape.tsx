@@ -152,6 +152,9 @@ function TakeIt({ call }: { call: SeasonCallView }) {
   );
 }
 
+/** Four ticks, as a tape has them: one element a maker, for a season has hundreds. */
+const TICKS = "repeating-linear-gradient(90deg, transparent 0 9.4px, #2b2206 9.4px 10.4px) top / 44px 4px no-repeat";
+
 /** A maker, and how far her page is. */
 export function Maker({ maker }: { maker: MakerView }) {
   const done = maker.finished ? 10 : maker.settled;
@@ -165,12 +168,13 @@ export function Maker({ maker }: { maker: MakerView }) {
   return (
     <span className="flex items-center gap-2">
       <span className={maker.me ? "font-bold" : ""}>{maker.name}</span>
-      <svg width="54" height="10" viewBox="0 0 54 10" role="img" aria-label={says}>
-        <title>{says}</title>
-        <rect x="0.5" y="0.5" width="53" height="9" fill="#ffc93c" stroke="#2b2206" />
-        <rect x="1" y="1" width={done * 5.2} height="8" fill="#17263b" />
-        <path d="M10.8 0v4M21.6 0v4M32.4 0v4M43.2 0v4" stroke="#2b2206" />
-      </svg>
+      <span
+        role="img"
+        aria-label={says}
+        title={says}
+        className="h-[10px] w-[54px] border border-[#2b2206]"
+        style={{ background: `${TICKS}, linear-gradient(90deg, #17263b ${done * 10}%, #ffc93c 0)` }}
+      />
     </span>
   );
 }

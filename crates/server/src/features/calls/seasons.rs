@@ -5,10 +5,10 @@ use super::store::hops::LinkRow;
 use super::store::{CallRow, TakingRow};
 use super::views::moment;
 use super::views::season::{FreeView, MakerView, NoticeView, SeasonCallView, SeasonView};
+use crate::features::history::store::settled_in;
 use chrono::NaiveDate;
 use chrono_tz::Tz;
 use metrosk_core::calls::Call;
-use metrosk_core::plan::{self, State, Station, brought_up};
 use metrosk_core::season::{SeasonCall, Stands, Taking, free_from, notices};
 use std::collections::HashMap;
 use uuid::Uuid;
@@ -35,16 +35,17 @@ struct Joined {
     season: SeasonCall,
 }
 
-/// How far a page is: how many stations are settled, and whether its fit is among them.
+/// How far a page is: how many stations are settled, and whether its fit is among them. A fit whose pins clash needs a look.
 pub(crate) fn progress(taking: &TakingRow) -> (usize, bool) {
-    let Some(plan) = &taking.plan else {
-        return (0, false);
+    let noted = taking.settled.zip(taking.fit_settled);
+    let (settled, fit) = match (noted, &taking.plan) {
+        (Some(noted), _) => noted,
+        (None, Some(plan)) => settled_in(plan),
+        (None, None) => return (0, false),
     };
-    let progress = plan::progress(&brought_up(plan), taking.clash.as_deref());
-    let is_settled = |s: &&plan::Standing| s.state == State::Settled;
-    let settled = progress.stations.iter().filter(is_settled);
-    let fit = settled.clone().any(|s| s.station == Station::Fit);
-    (settled.count(), fit)
+    let clashes = fit && taking.clash.is_some();
+    let settled = usize::try_from(settled).unwrap_or_default();
+    (settled - usize::from(clashes), fit && !clashes)
 }
 
 /// What the season comes to.

@@ -306,17 +306,20 @@ pub(crate) struct TakingRow {
     pub(crate) page_id: Option<Uuid>,
     pub(crate) page_name: Option<String>,
     pub(crate) finished_at: Option<OffsetDateTime>,
+    /// How many stations its plan has settled, and whether the fit is one of them, where that has been noted.
+    pub(crate) settled: Option<i16>,
+    pub(crate) fit_settled: Option<bool>,
     pub(crate) plan: Option<Value>,
     pub(crate) clash: Option<String>,
 }
 
-/// Which plans are fetched with those who take part: how far a page is takes its whole plan.
+/// Which plans are fetched with those who take part.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Plans {
     /// Of every page.
     All,
-    /// Of the pages of hops, for whom the next one waits.
-    OfHops,
+    /// Only those of which it has not been noted how far they are.
+    Unnoted,
 }
 
 /// Who takes part in calls of a team, in the order of the taking.
@@ -329,7 +332,7 @@ pub(crate) async fn takings(
     sqlx::query_as!(
         TakingRow,
         "SELECT m.call_id, m.person_id, e.name AS maker, m.page_id, p.name AS \"page_name?\", p.finished_at, \
-         CASE WHEN $4 OR EXISTS (SELECT FROM hop_links h WHERE h.call_id = m.call_id) THEN p.plan END AS \"plan?\", \
+         p.settled AS \"settled?\", p.fit_settled AS \"fit_settled?\", CASE WHEN $4 OR p.settled IS NULL THEN p.plan END AS \"plan?\", \
          l.clash AS \"clash?\" FROM call_makers m JOIN people e ON e.id = m.person_id \
          LEFT JOIN pages p ON p.id = m.page_id AND p.archived_at IS NULL \
          LEFT JOIN layouts l ON l.digest = p.fit_digest AND l.engine = $3 \

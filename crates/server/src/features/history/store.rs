@@ -137,13 +137,16 @@ pub(crate) async fn append(
     .execute(&mut *db)
     .await?;
     let digest = fit_digest(&new.change.plan);
+    let (settled, fit_settled) = settled_in(&new.change.plan);
     sqlx::query!(
-        "UPDATE pages SET revision = $3, plan = $4, fit_digest = $5, changed_at = clock_timestamp() WHERE team_id = $1 AND id = $2",
+        "UPDATE pages SET revision = $3, plan = $4, fit_digest = $5, settled = $6, fit_settled = $7, changed_at = clock_timestamp() WHERE team_id = $1 AND id = $2",
         team,
         page,
         new.revision,
         &new.change.plan,
-        digest.bytes().as_slice()
+        digest.bytes().as_slice(),
+        settled,
+        fit_settled
     )
     .execute(&mut *db)
     .await?;
@@ -414,4 +417,16 @@ pub(crate) async fn unname(
     .execute(db)
     .await?;
     Ok(done.rows_affected() == 1)
+}
+
+/// How many stations a plan has settled, and whether the fit is one of them; pins that clash are not looked at here.
+pub(crate) fn settled_in(plan: &Value) -> (i16, bool) {
+    let progress = plan::progress(&brought_up(plan), None);
+    let mut settled = progress
+        .stations
+        .iter()
+        .filter(|s| s.state == plan::State::Settled);
+    let fit = settled.clone().any(|s| s.station == plan::Station::Fit);
+    let count = settled.by_ref().count();
+    (i16::try_from(count).unwrap_or_default(), fit)
 }

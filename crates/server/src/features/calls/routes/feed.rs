@@ -4,7 +4,7 @@ use super::season::{found_since, makers_in};
 use crate::auth::{Member, hash, new_token};
 use crate::features::calls::days;
 use crate::features::calls::seasons::{self, Looking};
-use crate::features::calls::store::{Plans, feeds};
+use crate::features::calls::store::feeds;
 use crate::features::calls::views::FeedView;
 use crate::features::calls::views::season::{SeasonCallView, SeasonView};
 use crate::http::error::{Failure, Problem};
@@ -92,7 +92,7 @@ pub(crate) async fn calendar(
         .ok_or(Failure::Missing("calendar"))?;
     let mut db = app.pool.acquire().await?;
     let since = days::today(Tz::UTC) - TimeDelta::days(DAYS_BACK);
-    let found = found_since(&mut db, feed.team_id, since, Plans::OfHops).await?;
+    let found = found_since(&mut db, feed.team_id, since).await?;
     let makers = makers_in(&mut db, feed.team_id).await?;
     let person = makers.iter().find(|m| m.1 == feed.maker).map(|m| m.0);
     let looking = Looking {

@@ -52,7 +52,7 @@ pub(crate) async fn season(
         .since
         .unwrap_or(days::today(zone) - TimeDelta::days(DAYS_BACK));
     let mut db = app.pool.acquire().await?;
-    let found = found_since(&mut db, member.team(), since, Plans::All).await?;
+    let found = found_since(&mut db, member.team(), since).await?;
     let makers = makers_in(&mut db, member.team()).await?;
     drop(db);
     let me = member.person.id;
@@ -74,24 +74,18 @@ pub(crate) async fn found_since(
     db: &mut PgConnection,
     team: Uuid,
     since: NaiveDate,
-    plans: Plans,
 ) -> Result<Found, Failure> {
     let since = days::stored(since).ok_or_else(|| {
         metrosk_core::document::Invalid::one("since", since.to_string(), "a day of this era")
     })?;
     let rows = calls::season(&mut *db, team, since).await?;
-    with_all(db, team, rows, plans).await
+    with_all(db, team, rows).await
 }
 
-async fn with_all(
-    db: &mut PgConnection,
-    team: Uuid,
-    rows: Vec<CallRow>,
-    plans: Plans,
-) -> Result<Found, Failure> {
+async fn with_all(db: &mut PgConnection, team: Uuid, rows: Vec<CallRow>) -> Result<Found, Failure> {
     let ids: Vec<Uuid> = rows.iter().map(|c| c.id).collect();
     Ok(Found {
-        takings: calls::takings(&mut *db, team, &ids, plans).await?,
+        takings: calls::takings(&mut *db, team, &ids, Plans::Unnoted).await?,
         links: hops::links(db, team, &ids).await?,
         calls: rows,
     })
@@ -113,7 +107,7 @@ pub(crate) async fn makers_of(
     member: &Member,
     row: CallRow,
 ) -> Result<Vec<MakerView>, Failure> {
-    let found = with_all(&mut *db, member.team(), vec![row], Plans::All).await?;
+    let found = with_all(&mut *db, member.team(), vec![row]).await?;
     let looking = Looking {
         me: member.person.id,
         zone: Tz::UTC,

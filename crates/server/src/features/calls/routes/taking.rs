@@ -154,7 +154,7 @@ pub(crate) async fn start(
 
 /// A maker answers a call with one page.
 async fn not_begun_yet(db: &mut PgConnection, maker: &Maker, call: Uuid) -> Result<(), Failure> {
-    let takings = calls::takings(db, maker.team(), &[call], Plans::All).await?;
+    let takings = calls::takings(db, maker.team(), &[call], Plans::Unnoted).await?;
     let mine = takings.into_iter().find(|t| t.person_id == maker.person.id);
     match mine.and_then(|t| t.page_name) {
         Some(name) => Err(Failure::Standing(format!(

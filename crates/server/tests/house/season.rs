@@ -415,7 +415,7 @@ async fn a_text_and_a_calendar_become_calls_once_they_are_looked_over() {
         )
         .await
     };
-    let (status, brought) = send(file(event(1, &day(8)) + &event(2, "2020-01-01"))).await;
+    let (status, brought) = send(file([event(1, &day(8)), event(2, "2020-01-01")].concat())).await;
     assert_eq!(status, StatusCode::OK, "{brought}");
     assert_eq!(
         (&brought[0]["comes"], &brought[1]["comes"]),

@@ -139,7 +139,7 @@ impl Layout {
     }
 
     /// Whether two blocks, one after the other, are what the fold made of one.
-    fn are_parts(&self, left: &LayoutBlock, right: &LayoutBlock) -> bool {
+    pub(crate) fn are_parts(&self, left: &LayoutBlock, right: &LayoutBlock) -> bool {
         let (l, r, fold) = (
             left.extent(),
             right.extent(),

@@ -49,6 +49,7 @@ fn eighth(v: f64) -> f64 {
 struct Maker<'a> {
     luck: &'a mut StdRng,
     page: (f64, f64),
+    pages: u8,
     blocks: Vec<Value>,
     photos: Vec<(String, Area)>,
     /// What later blocks must keep clear of.
@@ -61,6 +62,7 @@ pub fn layout(luck: &mut StdRng, manner: &Manner) -> Drawn {
     let mut maker = Maker {
         luck,
         page,
+        pages: manner.pages,
         blocks: Vec::new(),
         photos: Vec::new(),
         taken: Vec::new(),
@@ -112,8 +114,25 @@ impl Maker<'_> {
         if let (Some(fields), Some(more)) = (block.as_object_mut(), more.as_object()) {
             fields.extend(more.clone());
         }
+        self.end_at_fold(&mut block, area);
         self.blocks.push(block);
         id
+    }
+
+    /// What ends at the fold of a spread runs off no edge there.
+    fn end_at_fold(&self, block: &mut Value, area: Area) {
+        let wide = self.page.0 * f64::from(self.pages);
+        let is_off = |edge: &str| match edge {
+            "left" => area.x <= 0.0,
+            "right" => area.x + area.w >= wide,
+            _ => true,
+        };
+        if let Some(edges) = block.get_mut("bleed").and_then(Value::as_array_mut) {
+            edges.retain(|e| e.as_str().is_some_and(is_off));
+            if edges.is_empty() {
+                block.as_object_mut().map(|b| b.shift_remove("bleed"));
+            }
+        }
     }
 
     /// Bands, columns and corners that lie under all else, off the page's edges.

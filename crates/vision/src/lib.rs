@@ -3,6 +3,7 @@
 //! The steps: find the page ([`find_page`]), bring it upright, tell ink from paper, take out writing and clusters, trace straight runs and
 //! rounds, make panels of them ([`read`]), tell their kinds and what lies on what.
 
+mod among;
 mod blocks;
 mod clusters;
 mod document;
@@ -17,6 +18,7 @@ mod rounds;
 mod sheet;
 mod snapping;
 mod strokes;
+mod surround;
 mod swatches;
 mod tags;
 mod trace;
@@ -66,7 +68,7 @@ pub struct Reading {
 #[must_use]
 pub fn find_page(pixels: &RgbImage, pages: u32) -> Quad {
     let (small, scale) = small(pixels);
-    let found = page::find(&sheet::brightness(&small), pages);
+    let found = page::find(&small, &sheet::brightness(&small), pages);
     found.quads[0].map(|p| p.map(|v| v * scale))
 }
 
@@ -89,7 +91,7 @@ pub fn read(
     progress::step(go_on, Stage::Page).map_err(stopped)?;
     let (small, scale) = small(pixels);
     let gray = sheet::brightness(&small);
-    let mut found = page::find(&gray, asked.pages);
+    let mut found = page::find(&small, &gray, asked.pages);
     if let Some(corners) = asked.corners {
         let quad = corners.map(|p| p.map(|v| v / scale));
         if !page::is_page(&quad, small.width(), small.height()) {

@@ -1,6 +1,9 @@
 //! Where the page lies in a picture: a bright sheet on a table, and the outline drawn on it.
 
+use crate::among::{is_drawn, outline_among_print};
 use crate::plane::{Mask, Plane, quantile};
+use crate::surround::page_by_tone;
+use image::RgbImage;
 use imageproc::geometric_transformations::Projection;
 
 /// Four corners in pixels: top left, top right, bottom right, bottom left.
@@ -24,39 +27,77 @@ pub(crate) struct Line {
     pub(crate) slope: f64,
 }
 
-/// Finds the page or pages in a picture's brightness (0 to 255).
-pub(crate) fn find(gray: &Plane, pages: u32) -> Found {
+/// Finds the page or pages in a picture, whose brightness (0 to 255) is `gray`.
+pub(crate) fn find(picture: &RgbImage, gray: &Plane, pages: u32) -> Found {
     let sheet = sheet(gray);
-    let photographed = sheet.is_some();
     let whole: Quad = [
         [0.0, 0.0],
         [gray.w as f64, 0.0],
         [gray.w as f64, gray.h as f64],
         [0.0, gray.h as f64],
     ];
+    let channels = channels_of(picture);
     let Some(sheet) = sheet else {
-        let outline = outline(gray, 0);
-        let outlined = outline.is_some();
+        let (quad, outlined) = drawn_or_toned(outline(gray, 0), &channels);
         return Found {
-            quads: vec![outline.unwrap_or(whole)],
-            photographed,
+            quads: vec![quad.unwrap_or(whole)],
+            photographed: false,
             outlined,
         };
     };
     let (flat, back) = straightened(gray, &sheet, 1400.0, pages);
     let flat = evened(&flat);
-    match outline(&flat, flat.w.max(flat.h) / 50) {
-        Some(quad) => Found {
-            quads: vec![quad.map(|p| project_point(&back, p))],
-            photographed,
-            outlined: true,
-        },
-        None => Found {
-            quads: vec![sheet],
-            photographed,
-            outlined: false,
-        },
+    let rim = flat.w.max(flat.h) / 50;
+    let colours = channels.map(|c| inner(&sampled(&c, &back, flat.w, flat.h), rim));
+    let (quad, outlined) = match outline(&flat, rim) {
+        Some(quad) => (Some(quad), true),
+        None => {
+            let moved = |p: [f64; 2]| p.map(|v| v + rim as f64);
+            (page_by_tone(&colours).map(|q| q.map(moved)), false)
+        }
+    };
+    Found {
+        quads: vec![quad.map_or(sheet, |q| q.map(|p| project_point(&back, p)))],
+        photographed: true,
+        outlined,
     }
+}
+
+/// Of a page that is drawn by an outline and one that is told by its tone the right one, and whether it has an outline. An outline that
+/// lies well within another paper is something on that paper; one that runs along its edge is the page's own.
+fn drawn_or_toned(outline: Option<Quad>, channels: &[Plane; 3]) -> (Option<Quad>, bool) {
+    let toned = page_by_tone(channels);
+    match (outline, toned) {
+        (Some(outline), Some(toned)) if area(&outline) < WELL_WITHIN * area(&toned) => {
+            (Some(toned), false)
+        }
+        (Some(outline), _) => (Some(outline), true),
+        (None, toned) => (toned, false),
+    }
+}
+
+/// Of a paper's area, what a page's own outline takes in at least.
+const WELL_WITHIN: f64 = 0.93;
+
+/// Red, green and blue, each as a plane.
+fn channels_of(picture: &RgbImage) -> [Plane; 3] {
+    [0, 1, 2].map(|n| Plane {
+        w: picture.width() as usize,
+        h: picture.height() as usize,
+        data: picture.pixels().map(|p| f32::from(p.0[n])).collect(),
+    })
+}
+
+/// A plane without its rim: a straightened sheet's own edge is soft.
+fn inner(plane: &Plane, rim: usize) -> Plane {
+    let (w, h) = (plane.w - 2 * rim, plane.h - 2 * rim);
+    let mut out = Plane::new(w, h);
+    for y in 0..h {
+        for x in 0..w {
+            out.data[y * w + x] = plane.at(x + rim, y + rim);
+        }
+    }
+    out
 }
 
 /// The place where a projection brings a point.
@@ -76,7 +117,7 @@ pub(crate) fn onto(w: f64, h: f64, quad: &Quad) -> Option<Projection> {
     Projection::from_control_points(from, quad.map(|[x, y]| (x as f32, y as f32)))
 }
 
-fn length(a: [f64; 2], b: [f64; 2]) -> f64 {
+pub(crate) fn length(a: [f64; 2], b: [f64; 2]) -> f64 {
     (a[0] - b[0]).hypot(a[1] - b[1])
 }
 
@@ -346,7 +387,8 @@ pub(crate) fn least_squares(points: &[(f64, f64)]) -> Option<Line> {
     })
 }
 
-/// The outline drawn round the page: on each side the first strong ink from outside, on one straight line, nearly all along.
+/// The outline drawn round the page. What is found first from outside may be rows of print: where it is not inked nearly all along, an
+/// outline among these is looked for.
 fn outline(gray: &Plane, rim: usize) -> Option<Quad> {
     let size = gray.w.max(gray.h);
     let ink = gray.black_hat((size / 150).max(4));
@@ -354,20 +396,30 @@ fn outline(gray: &Plane, rim: usize) -> Option<Quad> {
     if strong < 6.0 {
         return None;
     }
+    let first = first_outline(&ink, strong, rim);
+    if first.is_some_and(|quad| is_drawn(&ink, strong, &quad)) {
+        return first;
+    }
+    outline_among_print(&ink, strong).or(first)
+}
+
+/// On each side the first strong ink from outside, on one straight line, along most of it.
+fn first_outline(ink: &Plane, strong: f32, rim: usize) -> Option<Quad> {
+    let size = ink.w.max(ink.h);
     let near = (size as f64 * 0.003).max(2.5);
     let mut sides = Vec::new();
     for side in 0..4 {
         let upright = side % 2 == 1;
         // 0 top, 1 right, 2 bottom, 3 left.
         let (along, deep) = if upright {
-            (gray.h, gray.w)
+            (ink.h, ink.w)
         } else {
-            (gray.w, gray.h)
+            (ink.w, ink.h)
         };
         let value = |t: usize, d: usize| match side {
             0 => ink.at(t, d),
-            1 => ink.at(gray.w - 1 - d, t),
-            2 => ink.at(t, gray.h - 1 - d),
+            1 => ink.at(ink.w - 1 - d, t),
+            2 => ink.at(t, ink.h - 1 - d),
             _ => ink.at(d, t),
         };
         let mut points = Vec::new();
@@ -391,8 +443,8 @@ fn outline(gray: &Plane, rim: usize) -> Option<Quad> {
             let d = line.at + line.slope * t;
             match side {
                 0 => [t, d],
-                1 => [gray.w as f64 - d, t],
-                2 => [t, gray.h as f64 - d],
+                1 => [ink.w as f64 - d, t],
+                2 => [t, ink.h as f64 - d],
                 _ => [d, t],
             }
         };

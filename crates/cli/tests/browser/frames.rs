@@ -63,6 +63,16 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
             false,
         ),
         ("/drawer/picture".to_owned(), "//button[.='Read it']", false),
+        (
+            "/season".to_owned(),
+            "//h2[contains(., 'from maker to maker')]",
+            false,
+        ),
+        (
+            "/calls/5ea50000-0000-4000-8000-000000000003".to_owned(),
+            "//h2[contains(., 'from maker to maker')]",
+            false,
+        ),
         ("/team".to_owned(), "//h2[.='People']", false),
         ("/me".to_owned(), "//h2[.='Password']", false),
     ];
@@ -88,7 +98,7 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
             browser
                 .find("//main//*[local-name()='svg'][.//*[local-name()='clipPath']]")
                 .await?;
-            let script = "const all = [...document.querySelectorAll('main svg')].map(s => s.getBoundingClientRect()); \
+            let script = "const all = [...document.querySelectorAll('main svg')].filter(s => s.querySelector('clipPath')).map(s => s.getBoundingClientRect()); \
                           const b = all.reduce((a, b) => a.width * a.height > b.width * b.height ? a : b); \
                           return [b.left, b.top, b.right - innerWidth, b.bottom - innerHeight].map(Math.round)";
             let [left, top, right, bottom]: [i64; 4] =

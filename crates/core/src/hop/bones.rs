@@ -1,6 +1,7 @@
 //! A page's bones: its layout as the sketch that the next maker begins with.
 
-use crate::layout::Layout;
+use crate::geometry::Rect;
+use crate::layout::{Layout, LayoutBlock};
 use crate::sketch::{Block, Sketch};
 use serde_json::{Map, Value, json};
 use std::collections::BTreeMap;
@@ -11,22 +12,30 @@ pub fn bones(layout: &Layout, name: &str, origin: Value) -> Sketch {
     let mut kept: Vec<Block> = Vec::with_capacity(layout.blocks.len());
     // Of what was cut, both parts go by the name of the first.
     let mut renamed: BTreeMap<&str, String> = BTreeMap::new();
-    let mut wholes: Vec<(&[String], crate::geometry::Rect, String)> = Vec::new();
+    let mut before: Option<&LayoutBlock> = None;
     for part in &layout.blocks {
-        let mut block = part.block.clone();
-        if let (Some(whole), None, None) = (part.whole, &block.grid, &block.ring) {
-            let first = wholes
-                .iter()
-                .find(|(from, rect, _)| *from == part.from && *rect == whole);
-            if let Some((_, _, id)) = first {
-                renamed.insert(&part.block.id, id.clone());
-                continue;
+        let cut = before.filter(|left| {
+            let is_plain = part.block.grid.is_none() && part.block.ring.is_none();
+            is_plain && layout.are_parts(left, part)
+        });
+        if let (Some(left), Some(first)) = (cut, kept.last_mut()) {
+            renamed.insert(&part.block.id, first.id.clone());
+            first.rect = part.whole.unwrap_or(Rect {
+                w: left.block.rect.w + part.block.rect.w,
+                ..left.block.rect
+            });
+            for edge in &part.block.bleed {
+                if !first.bleed.contains(edge) {
+                    first.bleed.push(*edge);
+                }
             }
-            wholes.push((&part.from, whole, block.id.clone()));
-            block.rect = whole;
+            before = None;
+            continue;
         }
+        let mut block = part.block.clone();
         block.sure = None;
         kept.push(block);
+        before = Some(part);
     }
     for block in &mut kept {
         for other in [&mut block.under, &mut block.host] {
@@ -74,6 +83,7 @@ mod tests {
         let sketch = sketch.expect("a sketch");
         let request = json!({
             "format": "metrosk-fit/1", "unit": "in", "sketch": sketch.to_json(),
+            "approach": if pages == 2 { "stretch" } else { "auto" },
             "target": {"page": {"w": 12, "h": 12}, "pages": pages},
         });
         let request = Request::from_json(&request).expect("a request");
@@ -122,10 +132,11 @@ mod tests {
     #[test]
     fn what_the_fold_cut_is_whole_again() {
         let (_, layout) = layout_of(LINES, 2);
-        assert!(
-            layout.blocks.iter().any(|b| b.whole.is_some()),
-            "the strip runs across"
-        );
+        let strips = |blocks: &[LayoutBlock]| {
+            let strip = crate::sketch::Kind::Strip;
+            blocks.iter().filter(|b| b.block.kind == strip).count()
+        };
+        assert_eq!(strips(&layout.blocks), 2, "the strip is cut at the fold");
         let made = bones(&layout, "Low water", json!({}));
         let again = Sketch::from_json(&made.to_json()).expect("bones are a sketch");
         let wide = again

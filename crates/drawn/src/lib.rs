@@ -1,8 +1,8 @@
 //! A drawing machine: sketches in the layouts that makers use, drawn in as many manners as other hands have, each with its truth.
 //!
-//! A number stands for a picture. From it come a layout ([`layout`]), a manner ([`Manner`]), every aspect of which is drawn at random and by
-//! itself, so that no rule of reading can lean on a coincidence, and the drawing: lines ([`svg`]), rendered, then photographed where the manner
-//! says so ([`camera`]). A few variants of most aspects are kept for checking: pictures that tune the reading never have one.
+//! A number stands for a picture. From it come a layout ([`layout()`]), a manner ([`Manner`]), every aspect of which is drawn at random and by
+//! itself, so that no rule of reading can lean on a coincidence, and the drawing: lines (`svg`), rendered, then photographed where the manner
+//! says so (`camera`). A few variants of most aspects are kept for checking: pictures that tune the reading never have one.
 
 mod camera;
 mod layout;

@@ -526,6 +526,15 @@ async fn her_calendar_reads_her_dates_until_the_address_is_taken_back() {
         .as_str()
         .unwrap()
         .to_owned();
+    // Hers they are whatever she is called.
+    let namesake = json!({"name": "Wren", "defaults": {}});
+    assert_eq!(teal.put("/api/me", &namesake).await.0, StatusCode::OK);
+    let (_, text) = stranger.get(&hers).await;
+    let text = text.as_str().unwrap().to_owned();
+    assert!(
+        text.contains("Only scraps: due") && !text.contains("From behind"),
+        "{text}"
+    );
     let people = wren.get("/api/team").await.1;
     let teal_id = people["people"]
         .as_array()

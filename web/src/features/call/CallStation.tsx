@@ -6,6 +6,7 @@ import { useMayChange } from "@/features/people/useMe";
 import type { StationProps } from "@/features/plan/stationProps";
 import { Dates } from "@/features/season/Dates";
 import { HopThread } from "@/features/season/HopThread";
+import { Credits, Links } from "@/features/season/Names";
 import { SeasonTape } from "@/features/season/SeasonTape";
 import { useSeason } from "@/features/season/useSeason";
 import { unitOf } from "@/features/sketch/model";
@@ -130,34 +131,9 @@ export function CallStation({ page, plan, saved, changePlan }: StationProps) {
         </PageArea>
         <aside aria-label="Ledger" className="sheet grid gap-4">
           <Dates call={call} own={page.due} />
-          {(call.credits?.length ?? 0) > 0 && (
-            <section aria-labelledby="credits">
-              <h2 id="credits">Whom to name</h2>
-              <dl>
-                {call.credits?.map((c) => (
-                  <div key={`${c.what} ${c.name}`} className="flex justify-between border-hairline border-t py-1">
-                    <dt className="text-second">{c.what}</dt>
-                    <dd className="font-semibold">{c.name}</dd>
-                  </div>
-                ))}
-              </dl>
-            </section>
-          )}
+          <Credits call={call} />
           {page.credit && <p>{page.credit}</p>}
-          {(call.links?.length ?? 0) > 0 && (
-            <section aria-labelledby="links">
-              <h2 id="links">Links</h2>
-              <ul>
-                {call.links?.map((l) => (
-                  <li key={l.url}>
-                    <a className="link" href={l.url} rel="noreferrer noopener" target="_blank">
-                      {l.name}
-                    </a>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
+          <Links call={call} />
         </aside>
       </div>
       <TeamsSeason page={page} />

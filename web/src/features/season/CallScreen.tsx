@@ -9,6 +9,7 @@ import { Notice } from "@/shared/ui/Notice";
 import { ChainForm } from "./ChainForm";
 import { Dates } from "./Dates";
 import { HopThread, useHop } from "./HopThread";
+import { Credits, Links } from "./Names";
 import { Late, Maker } from "./SeasonTape";
 import { useBegin, useRefreshCalls, useTaking } from "./useSeason";
 import { askText, kindText, longDay, repeatText } from "./words";
@@ -72,47 +73,13 @@ function Shown({ call, onWrite }: { call: CallView; onWrite: () => void }) {
         <aside aria-label="Dates and names" className="sheet grid gap-4">
           <Dates call={asked} moments={call} />
           {asked.repeats && asked.due && <p>It comes again {repeatText(asked.repeats, asked.due)}.</p>}
-          <Names call={asked} />
+          <Credits call={asked} />
+          <Links call={asked} />
         </aside>
       </div>
       {isHop && <HopThread call={call.id} />}
       <Earlier call={call} />
     </main>
-  );
-}
-
-/** Whom to name, and where to look. */
-function Names({ call }: { call: CallDoc }) {
-  return (
-    <>
-      {(call.credits?.length ?? 0) > 0 && (
-        <section aria-labelledby="credits">
-          <h2 id="credits">Whom to name</h2>
-          <dl>
-            {call.credits?.map((c) => (
-              <div key={`${c.what} ${c.name}`} className="flex justify-between border-hairline border-t py-1">
-                <dt className="text-second">{c.what}</dt>
-                <dd className="font-semibold">{c.name}</dd>
-              </div>
-            ))}
-          </dl>
-        </section>
-      )}
-      {(call.links?.length ?? 0) > 0 && (
-        <section aria-labelledby="links">
-          <h2 id="links">Links</h2>
-          <ul>
-            {call.links?.map((l) => (
-              <li key={l.url}>
-                <a className="link" href={l.url} rel="noreferrer noopener" target="_blank">
-                  {l.name}
-                </a>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-    </>
   );
 }
 

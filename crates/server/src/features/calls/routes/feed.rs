@@ -94,9 +94,8 @@ pub(crate) async fn calendar(
     let since = days::today(Tz::UTC) - TimeDelta::days(DAYS_BACK);
     let found = found_since(&mut db, feed.team_id, since).await?;
     let makers = makers_in(&mut db, feed.team_id).await?;
-    let person = makers.iter().find(|m| m.1 == feed.maker).map(|m| m.0);
     let looking = Looking {
-        me: person.unwrap_or_default(),
+        me: feed.person_id,
         zone: Tz::UTC,
         makers: &makers,
     };

@@ -55,15 +55,15 @@ pub(crate) async fn drop(db: impl PgExecutor<'_>, team: Uuid, person: Uuid) -> s
 pub(crate) struct FeedRow {
     pub(crate) team_id: Uuid,
     pub(crate) team: String,
-    pub(crate) maker: String,
+    pub(crate) person_id: Uuid,
 }
 
 /// The address of a token's hash, as long as its person is in the team.
 pub(crate) async fn find(db: impl PgExecutor<'_>, hash: &[u8]) -> sqlx::Result<Option<FeedRow>> {
     sqlx::query_as!(
         FeedRow,
-        "SELECT f.team_id, t.name AS team, p.name AS maker FROM feeds f JOIN teams t ON t.id = f.team_id \
-         JOIN people p ON p.id = f.person_id JOIN members m ON m.team_id = f.team_id AND m.person_id = f.person_id \
+        "SELECT f.team_id, t.name AS team, f.person_id FROM feeds f JOIN teams t ON t.id = f.team_id \
+         JOIN members m ON m.team_id = f.team_id AND m.person_id = f.person_id \
          WHERE f.token_hash = $1",
         hash
     )

@@ -8,6 +8,9 @@ use thirtyfour::prelude::*;
 
 /// What a maker's screen shows, in pixels.
 const SCREEN: (u32, u32) = (1280, 800);
+/// How long a screen may take to show what is looked for, on a busy machine.
+const PATIENCE: Duration = Duration::from_secs(30);
+const LOOK_AGAIN: Duration = Duration::from_millis(50);
 
 /// A browser window with its driver; both end when it is dropped.
 #[derive(Debug)]
@@ -98,27 +101,28 @@ impl Browser {
     /// The first element of an XPath, as soon as it is there.
     ///
     /// # Errors
-    /// When it does not come within ten seconds.
+    /// When it does not come within half a minute.
     pub async fn find(&self, xpath: &str) -> Result<WebElement> {
         let found = self
             .window
             .query(By::XPath(xpath))
-            .wait(Duration::from_secs(10), Duration::from_millis(50))
+            .wait(PATIENCE, LOOK_AGAIN)
             .first()
             .await;
         found.with_context(|| format!("nothing on the screen is {xpath}"))
     }
 
-    /// Whether an XPath is not on the screen, now or within ten seconds.
+    /// Whether an XPath is not on the screen, now or within half a minute.
     ///
     /// # Errors
     /// When it stays there.
     pub async fn gone(&self, xpath: &str) -> Result<()> {
-        for _ in 0..200 {
+        let patience_ends = tokio::time::Instant::now() + PATIENCE;
+        while tokio::time::Instant::now() < patience_ends {
             if self.window.find_all(By::XPath(xpath)).await?.is_empty() {
                 return Ok(());
             }
-            tokio::time::sleep(Duration::from_millis(50)).await;
+            tokio::time::sleep(LOOK_AGAIN).await;
         }
         bail!("still on the screen: {xpath}")
     }

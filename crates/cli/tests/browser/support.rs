@@ -1,6 +1,6 @@
 //! A server as its own process, and hands on the browser.
 
-use anyhow::{Context, Result, ensure};
+use anyhow::{Context, Result, bail, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
 use metrosk_testkit::fit_of;
@@ -8,6 +8,7 @@ use serde_json::Value;
 use std::io::{BufRead, BufReader};
 use std::path::Path;
 use std::process::{Child, Command, Stdio};
+use thirtyfour::error::WebDriverErrorInner::StaleElementReference;
 use thirtyfour::prelude::*;
 
 /// `metrosk serve` as its own process; it ends when dropped.
@@ -59,14 +60,16 @@ impl Drop for Server {
     }
 }
 
-/// Clicks what an XPath finds.
+/// Clicks what an XPath finds. What the screen drew anew between finding and clicking is looked for again.
 pub(crate) async fn click(browser: &Browser, xpath: &str) -> Result<()> {
-    browser
-        .find(xpath)
-        .await?
-        .click()
-        .await
-        .with_context(|| xpath.to_owned())
+    const TRIES: usize = 20;
+    for _ in 1..TRIES {
+        match browser.find(xpath).await?.click().await {
+            Err(error) if matches!(error.as_inner(), StaleElementReference(_)) => {}
+            clicked => return clicked.with_context(|| xpath.to_owned()),
+        }
+    }
+    bail!("the screen draws this anew all the time: {xpath}")
 }
 
 /// Chooses in a list by its name and what is to be read there.

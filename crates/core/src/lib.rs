@@ -34,6 +34,7 @@ pub mod hop;
 pub mod layout;
 pub mod length;
 pub mod notation;
+pub mod photos;
 pub mod plan;
 pub mod reading;
 pub mod season;

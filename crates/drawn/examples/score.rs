@@ -4,10 +4,9 @@
 //! cargo run --release --package metrosk-drawn --example score -- [COUNT] [tuning|checking] [FOLDER to keep the pictures in]
 //! ```
 
-use metrosk_core::length::Unit;
 use metrosk_core::sketch::Sketch;
-use metrosk_drawn::{Found, Set, compare, sample};
-use metrosk_vision::{ReadRequest, jpeg, read};
+use metrosk_drawn::{Found, Set, asked, compare, sample};
+use metrosk_vision::{jpeg, read};
 use std::collections::BTreeMap;
 use std::error::Error;
 use std::path::Path;
@@ -29,17 +28,7 @@ fn main() -> Result<(), Box<dyn Error>> {
     let mut rows: BTreeMap<String, Row> = BTreeMap::new();
     for number in first..first + count {
         let drawn = sample(number, set);
-        let asked = ReadRequest {
-            page: (
-                drawn.truth.canvas.page.w.to_units(Unit::Inch),
-                drawn.truth.canvas.page.h.to_units(Unit::Inch),
-            ),
-            pages: u32::from(drawn.truth.canvas.pages),
-            unit: Unit::Inch,
-            name: "Read".to_owned(),
-            corners: None,
-        };
-        let read = read(&drawn.picture, &asked, &|_| true).ok();
+        let read = read(&drawn.picture, &asked(&drawn.truth), &|_| true).ok();
         let mut nothing = drawn.truth.clone();
         nothing.blocks.clear();
         let found = match &read {

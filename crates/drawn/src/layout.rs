@@ -87,6 +87,9 @@ impl Maker<'_> {
     fn one_page(&mut self, left: f64) {
         let first = self.photos.len();
         self.grounds(left);
+        if self.luck.random_bool(0.3) {
+            self.grounds(left);
+        }
         match self.luck.random_range(0..5) {
             0 => self.row(left),
             1 => self.column(left),
@@ -95,7 +98,7 @@ impl Maker<'_> {
             _ => self.rounds(left),
         }
         self.words(left);
-        self.clusters(first);
+        self.clusters(left, first);
         self.accents(left);
     }
 
@@ -240,6 +243,9 @@ impl Maker<'_> {
         if matted > 0.0 {
             let mut mat = more.clone();
             mat["under"] = id.clone().into();
+            if self.luck.random_bool(0.2) {
+                self.put('m', "mat", area.grown(matted * 2.0), &mat);
+            }
             self.put('m', "mat", area.grown(matted), &mat);
         }
         self.put('p', "photo", area, &more);
@@ -473,6 +479,11 @@ impl Maker<'_> {
             eighth(self.luck.random_range(3.0..6.0)),
             eighth(self.luck.random_range(0.6..1.1)),
         );
+        let (w, h) = if self.luck.random_bool(0.15) {
+            (h, w)
+        } else {
+            (w, h)
+        };
         if let Some(area) = self.free(left, w, h) {
             self.put('t', "title", area, &json!({}));
         }
@@ -485,8 +496,14 @@ impl Maker<'_> {
         }
     }
 
-    fn clusters(&mut self, first: usize) {
+    fn clusters(&mut self, left: f64, first: usize) {
         let photos = self.photos[first..].to_vec();
+        if self.luck.random_bool(0.35) {
+            let size = eighth(self.luck.random_range(0.6..1.25));
+            if let Some(at) = self.free(left, size, size) {
+                self.put('c', "cluster", at, &json!({"size": "small"}));
+            }
+        }
         for (id, area) in photos {
             if !self.luck.random_bool(0.45) {
                 continue;
@@ -510,13 +527,53 @@ impl Maker<'_> {
         }
     }
 
-    /// Tags and labels.
+    /// Tags, flags, labels, tickets and small rounds.
     fn accents(&mut self, left: f64) {
-        if !self.luck.random_bool(0.5) {
-            return;
-        }
-        if let Some(area) = self.free(left, 1.75, 1.0) {
-            let tag = json!({"shape": {"type": "polygon", "points": [[0.0, 0.0], [1.0, 0.0], [0.85, 0.5], [1.0, 1.0], [0.0, 1.0]]}});
+        for _ in 0..self.luck.random_range(0..3) {
+            let (w, h) = (
+                eighth(self.luck.random_range(1.0..2.25)),
+                eighth(self.luck.random_range(0.75..1.25)),
+            );
+            let Some(area) = self.free(left, w, h) else {
+                return;
+            };
+            let outline = match self.luck.random_range(0..5) {
+                0 => json!([[0.0, 0.0], [1.0, 0.0], [0.85, 0.5], [1.0, 1.0], [0.0, 1.0]]),
+                1 => json!([
+                    [0.15, 0.0],
+                    [1.0, 0.0],
+                    [1.0, 1.0],
+                    [0.15, 1.0],
+                    [0.0, 0.65],
+                    [0.0, 0.35]
+                ]),
+                2 => json!([[0.5, 0.0], [1.0, 0.4], [0.5, 1.0], [0.0, 0.4]]),
+                3 => {
+                    let across = area.h;
+                    let round = Area {
+                        w: across,
+                        h: across,
+                        ..area
+                    };
+                    self.put('x', "accent", round, &json!({"shape": {"type": "ellipse"}}));
+                    continue;
+                }
+                _ => json!([
+                    [0.06, 0.0],
+                    [0.94, 0.0],
+                    [1.0, 0.1],
+                    [1.0, 0.9],
+                    [0.94, 1.0],
+                    [0.06, 1.0],
+                    [0.0, 0.9],
+                    [0.0, 0.1]
+                ]),
+            };
+            let mut tag = json!({"shape": {"type": "polygon", "points": outline}});
+            let turn = self.turn();
+            if turn != 0.0 {
+                tag["turn"] = turn.into();
+            }
             self.put('x', "accent", area, &tag);
         }
     }

@@ -191,10 +191,12 @@ aspect! {
         /// Photographed at an angle on a table.
         Table,
         /// Photographed in a lamp's shadow.
-        Lamp;
-    kept
+        Lamp,
         /// Photographed in a printed book.
-        Book
+        Book;
+    kept
+        /// Photographed while the sheet curls.
+        Curled
 }
 
 /// A manner: one variant of each aspect, and how they are carried out.
@@ -213,6 +215,14 @@ pub struct Manner {
     pub camera: Camera,
     /// Whether papers and strips have an outline.
     pub outlined: bool,
+    /// Whether photos that are filled have an outline too.
+    pub framed: bool,
+    /// Whether there is a tint under a paper's pattern.
+    pub tinted: bool,
+    /// Whether each thing throws a shadow on what it lies on.
+    pub raised: bool,
+    /// Which of a ground's tones.
+    pub tone: u8,
     /// Whether there is colour.
     pub coloured: bool,
     /// Whether the two pages of a spread lie apart.
@@ -220,6 +230,9 @@ pub struct Manner {
     /// 1, or 2 for a spread.
     pub pages: u8,
 }
+
+/// How many tones a ground has.
+pub(crate) const TONES: u8 = 4;
 
 /// The aspects of which a variant may be kept.
 const ASPECTS: usize = 10;
@@ -245,6 +258,10 @@ impl Manner {
             ground: Ground::drawn(luck, keep[8]),
             camera: Camera::drawn(luck, keep[9]),
             outlined: luck.random_bool(0.7),
+            framed: luck.random_bool(0.7),
+            tinted: luck.random_bool(0.3),
+            raised: luck.random_bool(0.25),
+            tone: luck.random_range(0..TONES),
             coloured: luck.random_bool(0.4),
             apart: luck.random_bool(0.4),
             pages: if luck.random_bool(0.25) { 2 } else { 1 },
@@ -253,6 +270,10 @@ impl Manner {
         manner.outlined |= manner.fill == Fill::Empty || manner.instrument != Instrument::Vector;
         if manner.is_photographed() && manner.page == Page::Edge {
             manner.page = Page::Thin;
+        }
+        if manner.is_by_hand() {
+            (manner.framed, manner.raised) = (true, false);
+            manner.tinted &= manner.coloured;
         }
         if manner.mat == Mat::Bare && manner.instrument != Instrument::Vector {
             manner.mat = Mat::Double;
@@ -263,7 +284,10 @@ impl Manner {
     /// Whether a camera took it.
     #[must_use]
     pub fn is_photographed(&self) -> bool {
-        matches!(self.camera, Camera::Table | Camera::Lamp | Camera::Book)
+        matches!(
+            self.camera,
+            Camera::Table | Camera::Lamp | Camera::Book | Camera::Curled
+        )
     }
 
     /// Whether it is drawn by hand.

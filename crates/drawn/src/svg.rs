@@ -1,7 +1,8 @@
 //! The drawing of a layout in a manner, as SVG: every line is written here, so that the pencil may shake.
 
+mod ground;
 mod marks;
-mod paper;
+mod ornaments;
 
 use crate::layout::Drawn;
 use crate::manner::{Camera, Fill, Instrument, Manner, Mat, Page};
@@ -16,7 +17,7 @@ use std::sync::{Arc, LazyLock};
 /// Pixels an inch.
 pub(crate) const SCALE: f64 = 68.0;
 
-type Point = (f64, f64);
+pub(crate) type Point = (f64, f64);
 
 /// What draws: the text so far, and how its lines are drawn.
 pub(crate) struct Hand<'a> {
@@ -55,42 +56,61 @@ pub(crate) fn drawing(drawn: &Drawn, manner: &Manner, luck: &mut StdRng) -> Stri
         width,
         clips: 0,
     };
-    let (w, h) = (drawn.page.0 * SCALE, drawn.page.1 * SCALE);
-    let apart = manner.pages == 2 && manner.apart;
-    let gap = if apart { 40.0 } else { 0.0 };
-    let margin = if manner.page == Page::Edge { 0.0 } else { 70.0 };
-    let caption = if manner.camera == Camera::Captioned {
-        90.0
-    } else {
-        0.0
-    };
-    let all = (
-        w * f64::from(manner.pages) + gap + 2.0 * margin,
-        h + 2.0 * margin + caption,
-    );
-    hand.ground(all);
-    for side in 0..manner.pages {
-        let left = margin + f64::from(side) * (w + gap);
-        hand.page_ground((left, margin, w, h));
-        hand.clipped(&rect(left, margin, w, h), |hand| {
+    let paper = Paper::of(drawn, manner);
+    let (w, h) = paper.page;
+    hand.ground((f64::from(paper.size.0), f64::from(paper.size.1)));
+    for (side, &(left, top)) in paper.pages.iter().enumerate() {
+        hand.page_ground((left, top, w, h));
+        hand.clipped(&rect(left, top, w, h), |hand| {
             // Moved so that the block's own place is where its page lies.
-            let off = (left - f64::from(side) * w, margin);
+            let off = (left - side as f64 * w, top);
             for block in &drawn.sketch.blocks {
                 hand.block(block, off);
             }
         });
-        hand.page_outline((left, margin, w, h));
+        hand.page_outline((left, top, w, h));
     }
-    if manner.pages == 2 && !apart {
-        hand.line((margin + w, margin), (margin + w, margin + h));
+    let (left, top) = paper.pages[0];
+    if manner.pages == 2 && !manner.apart {
+        hand.line((left + w, top), (left + w, top + h));
     }
-    if caption > 0.0 {
-        hand.caption((margin, margin + h + 20.0, all.0 - 2.0 * margin));
-    }
+    hand.caption((left, top + h + 20.0, f64::from(paper.size.0) - 2.0 * left));
     format!(
-        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{:.0}\" height=\"{:.0}\">{}</svg>",
-        all.0, all.1, hand.text
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{}\" height=\"{}\">{}</svg>",
+        paper.size.0, paper.size.1, hand.text
     )
+}
+
+/// Where the pages lie in the drawing, in pixels.
+pub(crate) struct Paper {
+    /// The drawing's.
+    pub(crate) size: (u32, u32),
+    /// A page's.
+    pub(crate) page: (f64, f64),
+    /// Where each page begins.
+    pub(crate) pages: Vec<Point>,
+}
+
+impl Paper {
+    pub(crate) fn of(drawn: &Drawn, manner: &Manner) -> Paper {
+        let (w, h) = (drawn.page.0 * SCALE, drawn.page.1 * SCALE);
+        let is_apart = manner.pages == 2 && manner.apart;
+        let gap = if is_apart { 40.0 } else { 0.0 };
+        let margin = if manner.page == Page::Edge { 0.0 } else { 70.0 };
+        let is_captioned = manner.camera == Camera::Captioned;
+        let caption = if is_captioned { 90.0 } else { 0.0 };
+        let count = f64::from(manner.pages);
+        Paper {
+            size: (
+                (w * count + gap + 2.0 * margin) as u32,
+                (h + 2.0 * margin + caption) as u32,
+            ),
+            page: (w, h),
+            pages: (0..manner.pages)
+                .map(|side| (margin + f64::from(side) * (w + gap), margin))
+                .collect(),
+        }
+    }
 }
 
 fn rect(x: f64, y: f64, w: f64, h: f64) -> Vec<Point> {
@@ -195,6 +215,10 @@ impl Hand<'_> {
 
     fn block(&mut self, block: &Block, off: Point) {
         let points = outline_of(block, off);
+        let has_body = !matches!(block.kind, Kind::Title | Kind::Journal | Kind::Cluster);
+        if self.manner.raised && has_body {
+            self.shadow(&points);
+        }
         match block.kind {
             Kind::Photo => self.photo(&points),
             Kind::Mat => self.mat(&points),
@@ -209,8 +233,20 @@ impl Hand<'_> {
         }
     }
 
+    /// What a thing throws on what it lies on.
+    fn shadow(&mut self, points: &[Point]) {
+        for n in 1..=4 {
+            let by = f64::from(n) * 1.5;
+            let moved: Vec<Point> = points.iter().map(|p| (p.0 + by, p.1 + by)).collect();
+            let shade = path(&moved, true);
+            self.put(&format!(
+                "<path d=\"{shade}\" fill=\"#000000\" fill-opacity=\"0.06\"/>"
+            ));
+        }
+    }
+
     fn paper(&mut self, points: &[Point]) {
-        let colour = if self.manner.fill == Fill::Tint {
+        let colour = if self.manner.fill == Fill::Tint || self.manner.tinted {
             self.tint()
         } else {
             self.paper_colour()
@@ -243,7 +279,7 @@ impl Hand<'_> {
 }
 
 /// A block's outline in pixels, turned as it lies.
-fn outline_of(block: &Block, off: Point) -> Vec<Point> {
+pub(crate) fn outline_of(block: &Block, off: Point) -> Vec<Point> {
     let px = |l: metrosk_core::length::Length| l.to_units(Unit::Inch) * SCALE;
     let (x, y, w, h) = (
         px(block.rect.x) + off.0,

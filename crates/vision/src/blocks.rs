@@ -1,6 +1,7 @@
 //! From outlines to blocks: which panel frames which, what repeats, what each thing is, and what lies on what.
 
 use crate::evidence::Evidence;
+use crate::lone::Divided;
 use crate::panels::Panel;
 use crate::repeats;
 use crate::rounds::Round;
@@ -190,6 +191,7 @@ pub(crate) fn blocks(sheet: &Sheet, traced: &Traced) -> Vec<Read> {
             .iter()
             .map(|e| plain("wash", Form::Ink(*e), 0.6)),
     );
+    out.extend(traced.lone.iter().map(|l| three_sided(l, &evidence)));
     let framed_lines: Vec<Extent> = out
         .iter()
         .filter(|b| b.kind == "journal")
@@ -216,6 +218,22 @@ pub(crate) fn blocks(sheet: &Sheet, traced: &Traced) -> Vec<Read> {
             .map(|e| plain("cluster", Form::Ink(*e), 0.85)),
     );
     stacked(out, &evidence)
+}
+
+/// Of the two parts that a line makes of a page the one that is filled; by their size, the smaller one.
+fn three_sided(line: &Divided, evidence: &Evidence) -> Read {
+    let bare = evidence.bare();
+    let is_filled = |p: &Panel| evidence.look(&p.extent()).differs(&bare);
+    let smaller_first = line.before.area() <= line.after.area();
+    let is_before = match (is_filled(&line.before), is_filled(&line.after)) {
+        (true, false) => true,
+        (false, true) => false,
+        _ => smaller_first,
+    };
+    let panel = if is_before { line.before } else { line.after };
+    let (kind, _) = evidence.kind(&panel, false);
+    let kind = if kind == "strip" { "strip" } else { "paper" };
+    plain(kind, Form::Panel(panel), 0.6)
 }
 
 /// Four lines across the page are a narrow strip on a wide one, rather than two strips apart, when both outer bands look alike.

@@ -5,19 +5,28 @@
 
 mod among;
 mod blocks;
+mod choosing;
 mod clusters;
 mod document;
 mod evidence;
+mod judging;
+mod labels;
+mod lone;
+mod marks;
+mod network;
 mod page;
 mod panels;
 mod picture;
 mod plane;
 mod progress;
+mod proportions;
 mod repeats;
 mod rounds;
+mod seen;
 mod sheet;
 mod snapping;
 mod strokes;
+mod sureness;
 mod surround;
 mod swatches;
 mod tags;
@@ -25,6 +34,7 @@ mod trace;
 mod washes;
 mod writing;
 
+pub use judging::Evidence;
 pub use page::Quad;
 pub use picture::{
     FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced,
@@ -33,12 +43,19 @@ pub use progress::Stage;
 pub use snapping::snapped;
 pub use swatches::{Swatch, swatches};
 
+use blocks::Read;
 use image::RgbImage;
+use judging::Judge;
 use metrosk_core::length::Unit;
+use page::Found;
+use plane::Plane;
 use serde_json::Value;
 
 /// A picture is read at no more than this many pixels a side: more tells no more about blocks.
 const READ_AT: u32 = 2400;
+
+/// A block that is less sure than this is wrong more often than not by far: correcting it costs more than drawing it anew.
+const LEAST_SURE: f64 = 0.3;
 
 /// What the picture shows.
 #[derive(Debug, Clone)]
@@ -62,14 +79,24 @@ pub struct Reading {
     pub sketch: Value,
     /// Where the page lies in the picture, in its pixels: one quad, or two for pages drawn apart.
     pub quads: Vec<Quad>,
+    /// Sizes that are written in photos' places, in inches: the block's place in the sketch, width, height.
+    pub written: Vec<(usize, u32, u32)>,
+    /// What speaks for each block of the sketch.
+    pub evidence: Vec<Evidence>,
+    /// Sizes of paper, in inches, that have the page's proportions where the size that was said has others; the likeliest first.
+    pub looks_like: Vec<(f64, f64)>,
 }
 
 /// Where the page, or the whole spread, lies in a picture, in its pixels.
 #[must_use]
 pub fn find_page(pixels: &RgbImage, pages: u32) -> Quad {
     let (small, scale) = small(pixels);
-    let found = page::find(&small, &sheet::brightness(&small), pages);
+    let found = page_of(&small, &sheet::brightness(&small), pages);
     found.quads[0].map(|p| p.map(|v| v * scale))
+}
+
+fn page_of(small: &RgbImage, gray: &Plane, pages: u32) -> Found {
+    choosing::chosen(small, gray, page::find(small, gray, pages), pages)
 }
 
 fn small(pixels: &RgbImage) -> (RgbImage, f64) {
@@ -87,11 +114,24 @@ pub fn read(
     asked: &ReadRequest,
     go_on: &dyn Fn(Stage) -> bool,
 ) -> Result<Reading, Unreadable> {
+    read_at_least(pixels, asked, LEAST_SURE, go_on)
+}
+
+/// The same, but blocks as unsure as a share are kept too: with 0, all that was thought of. For fitting how sure each is.
+///
+/// # Errors
+/// As [`read`].
+pub fn read_at_least(
+    pixels: &RgbImage,
+    asked: &ReadRequest,
+    least: f64,
+    go_on: &dyn Fn(Stage) -> bool,
+) -> Result<Reading, Unreadable> {
     let stopped = |_| Unreadable::Stopped;
     progress::step(go_on, Stage::Page).map_err(stopped)?;
     let (small, scale) = small(pixels);
     let gray = sheet::brightness(&small);
-    let mut found = page::find(&small, &gray, asked.pages);
+    let mut found = page_of(&small, &gray, asked.pages);
     if let Some(corners) = asked.corners {
         let quad = corners.map(|p| p.map(|v| v / scale));
         if !page::is_page(&quad, small.width(), small.height()) {
@@ -105,19 +145,110 @@ pub fn read(
     drop(gray);
     let traced = trace::trace(&sheet, go_on).map_err(stopped)?;
     progress::step(go_on, Stage::Kinds).map_err(stopped)?;
-    let blocks = blocks::blocks(&sheet, &traced);
+    let judged = Judge::new(&sheet, &traced).judged(blocks::blocks(&sheet, &traced));
+    let (blocks, evidence) = kept(judged, least);
     if blocks.is_empty() {
         return Err(Unreadable::Nothing);
     }
     let sketch = document::sketch(&sheet, &blocks, asked.page, asked.unit.name(), &asked.name);
+    let said = asked.page;
+    let size = (f64::from(small.width()), f64::from(small.height()));
     Ok(Reading {
         sketch,
+        written: written(&blocks, &traced),
+        evidence,
+        looks_like: proportions::sizes_like(&found.quads, size, said, asked.pages),
         quads: sheet
             .quads
             .iter()
             .map(|q| q.map(|p| p.map(|v| v * scale)))
             .collect(),
     })
+}
+
+/// The pages between several quads brought upright, one beside the other; one quad is round a page or a whole spread.
+///
+/// # Errors
+/// When the corners make no page.
+pub fn pages_straightened(
+    pixels: &RgbImage,
+    quads: &[Quad],
+    page: (f64, f64),
+    pages: u32,
+    side: u32,
+) -> Result<RgbImage, Unreadable> {
+    let each = if quads.len() > 1 { 1 } else { pages };
+    let mut upright = Vec::new();
+    for quad in quads {
+        upright.push(straightened(pixels, quad, page, each, side)?);
+    }
+    let first = upright.first().ok_or(Unreadable::Corners)?;
+    let (w, h) = first.dimensions();
+    let mut all = RgbImage::new(w * upright.len() as u32, h);
+    for (n, part) in upright.iter().enumerate() {
+        image::imageops::replace(&mut all, part, i64::from(w) * n as i64, 0);
+    }
+    Ok(all)
+}
+
+/// The sizes written in photos' places.
+fn written(blocks: &[Read], traced: &trace::Traced) -> Vec<(usize, u32, u32)> {
+    let mut found = Vec::new();
+    for (n, block) in blocks.iter().enumerate().filter(|(_, b)| b.kind == "photo") {
+        let inside = |w: &&writing::Writing| !w.lines && block.form.depth(w.extent.middle()) > 0.0;
+        let mut words = traced.writing.iter().filter(inside);
+        found.extend(
+            words
+                .find_map(|w| labels::size_written(&traced.ink, &w.extent))
+                .map(|(w, h)| (n, w, h)),
+        );
+    }
+    found
+}
+
+/// Blocks that are sure enough, each as sure as it is, with what names others put right.
+fn kept(judged: Vec<(Read, Evidence)>, least: f64) -> (Vec<Read>, Vec<Evidence>) {
+    let (blocks, evidence): (Vec<(Read, f64)>, Vec<Evidence>) = judged
+        .into_iter()
+        .map(|(block, evidence)| {
+            let sure = sureness::sure(block.kind, &evidence);
+            ((block, sure), evidence)
+        })
+        .unzip();
+    // Fitting looks at all that was thought of.
+    let stays = if least > 0.0 {
+        judging::surest(&blocks)
+    } else {
+        vec![true; blocks.len()]
+    };
+    let mut count = 0;
+    let places: Vec<Option<usize>> = blocks
+        .iter()
+        .zip(stays)
+        .map(|((_, sure), stays)| {
+            let is_kept = stays && *sure >= least;
+            count += usize::from(is_kept);
+            is_kept.then(|| count - 1)
+        })
+        .collect();
+    let place = |of: Option<usize>| of.and_then(|i| places[i]);
+    let all = blocks.into_iter().zip(evidence).zip(&places);
+    let kept = all.filter(|(_, place)| place.is_some());
+    kept.map(|(((block, sure), evidence), _)| {
+        let (under, host) = (place(block.under), place(block.host));
+        // A mat whose photo is gone frames nothing.
+        let is_bare = block.kind == "mat" && under.is_none();
+        let kind = if is_bare { "paper" } else { block.kind };
+        let block = Read {
+            kind,
+            sure,
+            under,
+            host,
+            ..block
+        };
+        (block, evidence)
+    })
+    .unzip()
 }
 
 /// The page brought upright, `side` pixels along its longer side (a spread is twice as wide), for laying blocks over it.

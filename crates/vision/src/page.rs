@@ -220,16 +220,15 @@ fn sheet(gray: &Plane) -> Option<Quad> {
     if table > 0.72 * quantile(&mut inside, 0.5) {
         return None;
     }
-    let rough = corners_of(&parts, label)?;
+    let rough = corners_of(parts.pixels(label))?;
     let rough = rough.map(|p| p.map(|v| (v + 0.5) * step as f64));
     Some(sharpened(gray, &rough, step as f64 * 6.0, level))
 }
 
 /// The four corners of a part: the hull's points furthest along the diagonals of the part's own axes, improved to the largest quad.
-fn corners_of(parts: &crate::plane::Parts, label: u32) -> Option<Quad> {
+fn corners_of(pixels: impl Iterator<Item = (usize, usize)>) -> Option<Quad> {
     use imageproc::point::Point;
-    let points: Vec<Point<i32>> = parts
-        .pixels(label)
+    let points: Vec<Point<i32>> = pixels
         .map(|(x, y)| Point::new(x as i32, y as i32))
         .collect();
     let hull: Vec<[f64; 2]> = imageproc::geometry::convex_hull(points.as_slice())
@@ -264,15 +263,57 @@ fn corners_of(parts: &crate::plane::Parts, label: u32) -> Option<Quad> {
     Some(quad)
 }
 
-fn area(q: &Quad) -> f64 {
+/// The corners round all of a mask's parts.
+pub(crate) fn corners_round(mask: &Mask) -> Option<Quad> {
+    let points = (0..mask.w * mask.h).filter(|n| mask.data[*n]);
+    corners_of(points.map(|n| (n % mask.w, n / mask.w)))
+}
+
+/// Whether a place lies in a quad whose corners run clockwise.
+pub(crate) fn holds(quad: &Quad, p: [f64; 2]) -> bool {
+    (0..4).all(|k| {
+        let (a, b) = (quad[k], quad[(k + 1) % 4]);
+        (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) >= 0.0
+    })
+}
+
+pub(crate) fn area(q: &Quad) -> f64 {
     (0..4)
         .map(|i| q[i][0] * q[(i + 1) % 4][1] - q[(i + 1) % 4][0] * q[i][1])
         .sum::<f64>()
         / 2.0
 }
 
-/// Each side moved to the strongest fall of brightness near it.
+/// Each side moved to where brightness first rises above the level between table and sheet, from the outside inwards.
 fn sharpened(gray: &Plane, rough: &Quad, reach: f64, level: f32) -> Quad {
+    let steps = (reach * 2.0) as i32;
+    moved_sides(rough, 1.5, |at| {
+        (-steps..=steps)
+            .rev()
+            .find(|&s| at(gray, s) > level && at(gray, s - 4) > level)
+    })
+}
+
+/// Each side moved to the strongest edge or line near it.
+pub(crate) fn drawn_to_edges(gray: &Plane, rough: &Quad, reach: f64) -> Quad {
+    let steps = (reach * 2.0) as i32;
+    moved_sides(rough, 2.0, |at| {
+        let rise = |s: i32| (at(gray, s + 2) - at(gray, s - 2)).abs();
+        let best = (-steps..=steps).max_by(|a, b| rise(*a).total_cmp(&rise(*b)))?;
+        (rise(best) > FAINT).then_some(best)
+    })
+}
+
+/// A change of brightness below this is paper's grain, of 255.
+const FAINT: f32 = 8.0;
+
+/// Each side moved to the line that most of its places lie on within `near` pixels. `find` says where a place lies, in half pixels outwards,
+/// from the brightness so many half pixels outwards.
+fn moved_sides(
+    rough: &Quad,
+    near: f64,
+    find: impl Fn(&dyn Fn(&Plane, i32) -> f32) -> Option<i32>,
+) -> Quad {
     let mut sides = Vec::new();
     for k in 0..4 {
         let (a, b) = (rough[k], rough[(k + 1) % 4]);
@@ -285,21 +326,15 @@ fn sharpened(gray: &Plane, rough: &Quad, reach: f64, level: f32) -> Quad {
         for i in 4..n - 4 {
             let t = long * f64::from(i) / f64::from(n);
             let (px, py) = (a[0] + dx * t, a[1] + dy * t);
-            let steps = (reach * 2.0) as i32;
-            let value = |s: i32| {
+            let at = |gray: &Plane, s: i32| {
                 let d = f64::from(s) / 2.0;
                 gray.sample_bilinear((px + nx * d) as f32, (py + ny * d) as f32)
             };
-            // From the outside inwards: the first place brighter than the level between table and sheet.
-            let Some(s) = (-steps..=steps)
-                .rev()
-                .find(|&s| value(s) > level && value(s - 4) > level)
-            else {
-                continue;
-            };
-            points.push((t, f64::from(s) / 2.0));
+            if let Some(s) = find(&at) {
+                points.push((t, f64::from(s) / 2.0));
+            }
         }
-        let line = robust(&points, 1.5).map_or(
+        let line = robust(&points, near).map_or(
             Line {
                 at: 0.0,
                 slope: 0.0,

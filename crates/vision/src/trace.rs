@@ -1,6 +1,7 @@
 //! All outlines of a sheet: writing out first, then clusters, then what is wholly seen, then what is half covered.
 
 use crate::clusters;
+use crate::lone::{self, Divided};
 use crate::panels::{Bounds, Care, Cover, Frame, Panel};
 use crate::plane::Mask;
 use crate::progress::{Stage, Stopped, step};
@@ -59,6 +60,8 @@ pub(crate) struct Traced {
     pub(crate) tags: Vec<Vec<[f64; 2]>>,
     /// Tones without an outline.
     pub(crate) washes: Vec<Extent>,
+    /// Lines across the page: one of the two parts may be a paper that runs off it on three sides.
+    pub(crate) lone: Vec<Divided>,
 }
 
 /// More panels than this are noise.
@@ -139,6 +142,11 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
         tags: &tags,
     };
     let washes = washes::find(sheet, &known);
+    let lone = lone::lines_across(
+        sheet,
+        &unexplained(&free, &panels, &rounds),
+        &hiding(&panels, &rounds, &clusters, &writing),
+    );
     Ok(Traced {
         ink,
         runs: free,
@@ -149,7 +157,27 @@ pub(crate) fn trace(sheet: &Sheet, go_on: &dyn Fn(Stage) -> bool) -> Result<Trac
         wedges,
         tags,
         washes,
+        lone,
     })
+}
+
+/// What may lie over a line: everything that is closed or written.
+fn hiding(
+    panels: &[Panel],
+    rounds: &[Round],
+    clusters: &[Extent],
+    writing: &[Writing],
+) -> Vec<Extent> {
+    let panels = panels.iter().map(Panel::extent);
+    let rounds = rounds.iter().map(Round::extent);
+    let soft = clusters
+        .iter()
+        .copied()
+        .chain(writing.iter().map(|w| w.extent));
+    panels
+        .chain(rounds)
+        .chain(soft.map(|e| e.grown(8.0)))
+        .collect()
 }
 
 fn panels_of(frames: &mut [Frame], care: Care, covers: &mut Vec<Cover>, panels: &mut Vec<Panel>) {

@@ -213,7 +213,7 @@ async fn what_was_read_wrongly_is_mended_by_keyboard() -> Result<()> {
     list.send_keys(" ").await?;
     list.send_keys(Key::Down + "").await?;
     browser
-        .find("//button[starts-with(., 'Merge with')][not(@disabled)]")
+        .find("//button[starts-with(., 'Join with')][not(contains(., 'another'))]")
         .await?;
     list.send_keys("g").await?;
     ensure!(count().await? == before, "merged");
@@ -227,5 +227,157 @@ async fn what_was_read_wrongly_is_mended_by_keyboard() -> Result<()> {
     browser
         .gone("//div[@role='option'][contains(., 'edge in hand')]")
         .await?;
+    browser.close().await
+}
+
+/// The blocks of the sketch that is looked over, as the list shows them.
+async fn blocks_read(browser: &Browser) -> Result<usize> {
+    let told = "//p[@role='status'][contains(., ' blocks')][not(contains(., '…'))]";
+    let text = browser.find(told).await?.text().await?;
+    let count = text.split(' ').next().and_then(|n| n.parse().ok());
+    count.with_context(|| text.clone())
+}
+
+#[tokio::test]
+async fn a_sketch_in_another_manner_is_settled_by_keyboard() -> Result<()> {
+    let database = Database::fresh()?;
+    let server = Server::start(&database, "127.0.0.1:0")?;
+    let browser = Browser::open().await?;
+    come_in(&browser, &server).await?;
+    let drawn = (0..)
+        .map(|n| metrosk_drawn::sample(n, metrosk_drawn::Set::Tuning))
+        .find(|s| s.manner.style() == "by hand")
+        .context("a sketch by hand")?;
+    let path = std::path::Path::new(env!("CARGO_TARGET_TMPDIR")).join("another hand.png");
+    drawn.picture.save(&path)?;
+    browser
+        .window
+        .goto(format!("{}/drawer/picture", server.address))
+        .await?;
+    let file = browser.find("//input[@type='file']").await?;
+    file.send_keys(path.to_str().context("a path")?).await?;
+    browser
+        .find("//button[.='Read it'][not(@disabled)]")
+        .await?
+        .send_keys(Key::Enter + "")
+        .await?;
+    let list = browser.find("//div[@role='listbox']").await?;
+    let settled = "//p[@role='status'][contains(., 'all settled')]";
+    for _ in 0..60 {
+        if !browser
+            .window
+            .find_all(By::XPath(settled))
+            .await?
+            .is_empty()
+        {
+            break;
+        }
+        list.send_keys(Key::Enter + "").await?;
+    }
+    browser.find(settled).await?;
+    let count = blocks_read(&browser).await?;
+    ensure!(count >= drawn.truth.blocks.len() / 2, "{count} blocks");
+    browser
+        .find("//button[.='Put into the drawer']")
+        .await?
+        .send_keys(Key::Enter + "")
+        .await?;
+    browser
+        .find("//button[.='Start a page'][not(@disabled)]")
+        .await?;
+    browser.close().await
+}
+
+/// Drags from one place of the picture to another, both as shares of it.
+async fn drag_over(browser: &Browser, from: (f64, f64), until: (f64, f64)) -> Result<()> {
+    let [x, y, w, h] = place(browser, "//*[@data-over]//*[name()='image']").await?;
+    let at = |(u, v): (f64, f64)| ((x + w * u) as i64, (y + h * v) as i64);
+    let (from, until) = (at(from), at(until));
+    browser
+        .window
+        .action_chain()
+        .move_to(from.0, from.1)
+        .click_and_hold()
+        .move_to(until.0, until.1)
+        .release()
+        .perform()
+        .await?;
+    Ok(())
+}
+
+/// Left, top, width and height of the block in hand, as shown.
+async fn in_hand(browser: &Browser) -> Result<Vec<String>> {
+    let mut shown = Vec::new();
+    for label in ["left", "top", "width", "height"] {
+        let field = format!(
+            "//section[@aria-labelledby='in-hand']//input[@id = //label[.='{label}']/@for]"
+        );
+        let value = browser.find(&field).await?.prop("value").await?;
+        shown.push(value.context("a value")?);
+    }
+    Ok(shown)
+}
+
+#[tokio::test]
+async fn a_missed_block_is_drawn_over_its_lines_and_an_edge_is_pulled_to_them() -> Result<()> {
+    let database = Database::fresh()?;
+    let server = Server::start(&database, "127.0.0.1:0")?;
+    let browser = Browser::open().await?;
+    come_in(&browser, &server).await?;
+    browser
+        .window
+        .goto(format!("{}/drawer/picture", server.address))
+        .await?;
+    click(&browser, "//button[contains(., 'A diagram')]").await?;
+    click(&browser, "//button[.='Read it'][not(@disabled)]").await?;
+    let photo = "//div[@role='option'][contains(., 'photo')]";
+    click(&browser, photo).await?;
+    let before = in_hand(&browser).await?;
+    let count = blocks_read(&browser).await?;
+    click(&browser, "//button[.='Drop']").await?;
+    browser
+        .find(&format!(
+            "//p[@role='status'][starts-with(., '{} blocks')]",
+            count - 1
+        ))
+        .await?;
+    // Where it lay, as shares of the page of twelve inches.
+    let inches = |text: &str| -> f64 {
+        let part = |p: &str| match p.split_once('/') {
+            Some((a, b)) => a.parse::<f64>().unwrap_or(0.0) / b.parse::<f64>().unwrap_or(1.0),
+            None => p.parse().unwrap_or(0.0),
+        };
+        text.split(' ').map(part).sum()
+    };
+    let [x, y, w, h] = [0, 1, 2, 3].map(|n| inches(&before[n]) / 12.0);
+    // Drawn roughly, it goes to its own lines.
+    click(&browser, "//button[.='Draw a missed block']").await?;
+    browser
+        .find("//button[.='photo'][@aria-pressed='true']")
+        .await?;
+    drag_over(
+        &browser,
+        (x + 0.008, y - 0.006),
+        (x + w - 0.007, y + h + 0.008),
+    )
+    .await?;
+    browser
+        .find(&format!(
+            "//p[@role='status'][starts-with(., '{count} blocks')]"
+        ))
+        .await?;
+    let near = |shown: &[String]| {
+        let pairs = before.iter().zip(shown);
+        pairs
+            .map(|(a, b)| (inches(a) - inches(b)).abs())
+            .fold(0.0, f64::max)
+    };
+    let after = in_hand(&browser).await?;
+    ensure!(near(&after) <= 1.0 / 16.0, "{before:?} and {after:?}");
+    // An edge pulled a little way off goes back to its line.
+    drag_over(&browser, (x + w, y + h / 2.0), (x + w + 0.012, y + h / 2.0)).await?;
+    let pulled = in_hand(&browser).await?;
+    ensure!(near(&pulled) <= 1.0 / 16.0, "{before:?} and {pulled:?}");
+    click(&browser, "//button[.='Undo'][not(@disabled)]").await?;
     browser.close().await
 }

@@ -1,8 +1,11 @@
 //! What the drawing lies on: table or screen, the page's own paper, its edge, words round it.
 
 use super::{Hand, rect};
-use crate::manner::{Camera, Ground, Page};
+use crate::manner::{Camera, Ground, Page, TONES};
 use rand::Rng;
+
+/// Cream, kraft, and what lies between.
+const TONED: [&str; TONES as usize] = ["#f4ecdc", "#efe3cc", "#d3b48c", "#e4ddd3"];
 
 impl Hand<'_> {
     /// What lies round the page.
@@ -19,7 +22,7 @@ impl Hand<'_> {
     pub(super) fn page_colour(&self) -> &'static str {
         match self.manner.ground {
             Ground::White | Ground::Squared => "#fdfdfc",
-            Ground::Toned => "#f4ecdc",
+            Ground::Toned => TONED[usize::from(self.manner.tone)],
             Ground::Dotted => "#fbfbf8",
         }
     }

@@ -1,15 +1,15 @@
 //! How photos, fillings, words and clusters are told.
 
-use super::{Hand, Point, path, rect};
+use super::{Hand, Point, rect};
 use crate::letters::word;
-use crate::manner::{Cluster, Fill, Journal, Photo, Title};
+use crate::manner::{Fill, Journal, Photo, Title};
 use rand::Rng;
 use std::f64::consts::TAU;
 
 const WORDS: [&str; 5] = ["TEA TENT", "RED NOSES", "KITES", "LOW SUN", "HOLD FAST"];
 
 /// The box round an outline: left, top, width, height.
-fn bounds(points: &[Point]) -> (f64, f64, f64, f64) {
+pub(super) fn bounds(points: &[Point]) -> (f64, f64, f64, f64) {
     let low = |f: fn(&Point) -> f64| points.iter().map(f).fold(f64::INFINITY, f64::min);
     let high = |f: fn(&Point) -> f64| points.iter().map(f).fold(f64::NEG_INFINITY, f64::max);
     let (l, t) = (low(|p| p.0), low(|p| p.1));
@@ -17,7 +17,7 @@ fn bounds(points: &[Point]) -> (f64, f64, f64, f64) {
 }
 
 /// Points round a middle, at distances that take turns.
-fn star((cx, cy): Point, count: usize, far: f64, near: f64) -> Vec<Point> {
+pub(super) fn star((cx, cy): Point, count: usize, far: f64, near: f64) -> Vec<Point> {
     (0..2 * count)
         .map(|n| {
             let r = if n % 2 == 0 { far } else { near };
@@ -27,7 +27,7 @@ fn star((cx, cy): Point, count: usize, far: f64, near: f64) -> Vec<Point> {
         .collect()
 }
 
-fn round((cx, cy): Point, r: f64) -> Vec<Point> {
+pub(super) fn round((cx, cy): Point, r: f64) -> Vec<Point> {
     star((cx, cy), 12, r, r)
 }
 
@@ -68,7 +68,13 @@ impl Hand<'_> {
             }
             _ => {}
         }
-        self.outline(points);
+        let is_filled = matches!(
+            self.manner.photo,
+            Photo::Grey | Photo::Camera | Photo::Landscape
+        );
+        if self.manner.framed || !is_filled {
+            self.outline(points);
+        }
     }
 
     fn landscape(&mut self, (x, y, w, h): (f64, f64, f64, f64)) {
@@ -162,6 +168,10 @@ impl Hand<'_> {
     pub(super) fn title(&mut self, points: &[Point]) {
         let (x, y, w, h) = bounds(points);
         let text = WORDS[self.luck.random_range(0..WORDS.len())];
+        if h > 2.0 * w {
+            self.upright(text, (x, y, w, h));
+            return;
+        }
         match self.manner.title {
             Title::Hand => self.stretched(text, (x, y, w, h), "fill"),
             Title::Heavy if self.manner.is_by_hand() => self.stretched(text, (x, y, w, h), "hand"),
@@ -186,6 +196,28 @@ impl Hand<'_> {
                 self.stroke_of(&loops, false, self.width);
             }
         }
+    }
+
+    /// A word that runs up the page.
+    fn upright(&mut self, text: &str, (x, y, w, h): (f64, f64, f64, f64)) {
+        if self.manner.is_by_hand() {
+            for stroke in word(text, (0.0, 0.0, h * 1.04, w)) {
+                let stroke: Vec<Point> = stroke.iter().map(|p| (x + p.1, y + h - p.0)).collect();
+                self.stroke_of(&stroke, false, self.width * 1.5);
+            }
+            return;
+        }
+        self.put(&format!(
+            "<g transform=\"translate({x:.1} {:.1}) rotate(-90)\">",
+            y + h
+        ));
+        let how = if self.manner.title == Title::Outline {
+            "line"
+        } else {
+            "fill"
+        };
+        self.stretched(text, (0.0, 0.0, h, w), how);
+        self.put("</g>");
     }
 
     /// A word stretched over its box, in print or by hand.
@@ -254,83 +286,6 @@ impl Hand<'_> {
                         })
                         .collect();
                     self.stroke_of(&zigzag, false, self.width * 0.8);
-                }
-            }
-        }
-    }
-
-    pub(super) fn cluster(&mut self, points: &[Point]) {
-        let (x, y, w, h) = bounds(points);
-        let r = w.min(h) / 2.0;
-        let middle = (x + w / 2.0, y + h / 2.0);
-        let parts = self.luck.random_range(3..=5);
-        for n in 0..parts {
-            let (sin, cos) = (f64::from(n) / f64::from(parts) * TAU + 0.4).sin_cos();
-            let at = (middle.0 + cos * r * 0.55, middle.1 + sin * r * 0.55);
-            self.ornament(at, r * 0.45);
-        }
-        self.ornament(middle, r * 0.4);
-    }
-
-    fn ornament(&mut self, at: Point, r: f64) {
-        let colour = if self.manner.coloured {
-            self.tint()
-        } else {
-            self.page_colour()
-        };
-        let draw = |hand: &mut Self, shape: &[Point]| {
-            hand.area(shape, colour);
-            hand.stroke_of(shape, true, hand.width * 0.8);
-        };
-        match self.manner.cluster {
-            Cluster::Flowers => {
-                for n in 0..5 {
-                    let (sin, cos) = (f64::from(n) / 5.0 * TAU).sin_cos();
-                    draw(
-                        self,
-                        &round((at.0 + cos * r * 0.6, at.1 + sin * r * 0.6), r * 0.4),
-                    );
-                }
-                draw(self, &round(at, r * 0.3));
-            }
-            Cluster::Stars => draw(self, &star(at, 5, r, r * 0.42)),
-            Cluster::Leaves => {
-                let turn = self.luck.random_range(0.0..TAU);
-                let (sin, cos) = turn.sin_cos();
-                let leaf: Vec<Point> = (0..16)
-                    .map(|n| {
-                        let (s, c) = (f64::from(n) / 16.0 * TAU).sin_cos();
-                        let (u, v) = (c * r, s * r * 0.4);
-                        (at.0 + u * cos - v * sin, at.1 + u * sin + v * cos)
-                    })
-                    .collect();
-                draw(self, &leaf);
-                self.line(leaf[0], leaf[8]);
-            }
-            Cluster::Hearts => {
-                if self.chance(0.4) {
-                    let dot = path(&round(at, r * 0.5), true);
-                    let ink = self.ink;
-                    self.put(&format!("<path d=\"{dot}\" fill=\"{ink}\"/>"));
-                } else {
-                    let heart: Vec<Point> = (0..24)
-                        .map(|n| {
-                            let t = f64::from(n) / 24.0 * TAU;
-                            let (u, v) = (
-                                16.0 * t.sin().powi(3),
-                                -(13.0 * t.cos() - 5.0 * (2.0 * t).cos() - 2.0 * (3.0 * t).cos()),
-                            );
-                            (at.0 + u / 16.0 * r, at.1 + v / 16.0 * r)
-                        })
-                        .collect();
-                    draw(self, &heart);
-                }
-            }
-            Cluster::Buttons => {
-                draw(self, &round(at, r * 0.8));
-                draw(self, &round(at, r * 0.55));
-                for by in [-0.15, 0.15] {
-                    draw(self, &round((at.0 + by * r, at.1), r * 0.08));
                 }
             }
         }

@@ -2408,6 +2408,19 @@ export interface components {
              */
             sketch?: string | null;
         };
+        /** @description A page's size, in inches. */
+        PageSize: {
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            w: number;
+        };
         /** @description A page in the making. */
         PageView: {
             /** @description Whether it has been set aside. */
@@ -2517,10 +2530,19 @@ export interface components {
         PictureReading: {
             /** @description Where the page lies in it, in its pixels: one list of corners, clockwise from the top left, or one a page drawn apart. */
             corners: number[][][];
+            /**
+             * Format: uuid
+             * @description The page or spread brought upright, for laying what was read over it.
+             */
+            lift: string;
+            /** @description Sizes of paper, in inches, with the page's proportions, where the size that was said has others; the likeliest first. */
+            looks_like: components["schemas"]["PageSize"][];
             /** @description The picture's width and height in pixels, turned upright. */
             size: number[];
             /** @description The sketch, each block with how sure it is. It lies in no drawer yet. */
             sketch: components["schemas"]["SketchDoc"];
+            /** @description Sizes that are written in photos' places. */
+            written: components["schemas"]["WrittenSize"][];
         };
         /** @description A picture that was put in. */
         PictureView: {
@@ -3238,6 +3260,21 @@ export interface components {
             length: number;
             /** @description From 1; 0 when it is about the sketch as a whole. */
             line: number;
+        };
+        /** @description A size that is written in a photo's place. */
+        WrittenSize: {
+            /** @description The block's id. */
+            block: string;
+            /**
+             * Format: int32
+             * @description Its height in inches.
+             */
+            h: number;
+            /**
+             * Format: int32
+             * @description Its width in inches.
+             */
+            w: number;
         };
     };
     responses: never;

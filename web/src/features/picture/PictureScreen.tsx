@@ -1,22 +1,21 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "@tanstack/react-router";
 import { useEffect, useRef, useState } from "react";
-import { api, fieldError, newKey, type PictureView, pictureFile, type SketchDoc, type SketchView } from "@/api/client";
+import { api, fieldError, newKey, type PictureView, type SketchDoc, type SketchView } from "@/api/client";
 import { useMe } from "@/features/people/useMe";
 import { useUnsaved } from "@/features/plan/useUnsaved";
-import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { fromTicks, parseLength } from "@/shared/lengths/length";
+import { useSteps } from "@/shared/query/steps";
 import { useOnce } from "@/shared/query/useOnce";
-import { Field } from "@/shared/ui/Field";
-import { around, type Corners, cornersText, whole } from "./corners";
+import type { WrittenSize } from "./BlockInHand";
+import { around, type Corners, cornersText } from "./corners";
+import { LooksLike, type PageSize } from "./LooksLike";
 import { lifted } from "./lifting";
-import { Nearly } from "./Nearly";
 import { Offered } from "./Offered";
-import { PictureCorners } from "./PictureCorners";
-import { ReadBlocks } from "./ReadBlocks";
-import { ReadDrawing } from "./ReadDrawing";
+import { PictureForm, type Said } from "./PictureForm";
+import { ReadDesk } from "./ReadDesk";
 import { readPicture } from "./readPicture";
-import { unsure } from "./review";
+import { TakenPicture } from "./TakenPicture";
 import { usePictures } from "./usePicture";
 
 const STAGES: Record<string, string> = {
@@ -28,7 +27,7 @@ const STAGES: Record<string, string> = {
 };
 
 /** What was read and is not in the drawer yet. */
-type ReadSketch = { sketch: SketchDoc; picture: PictureView };
+type ReadSketch = { sketch: SketchDoc; picture: PictureView; lift: string };
 
 /** A sketch out of a picture: the picture, what it shows, what was read in it, and into the drawer. A finished page is brought upright
  * for blocks to be laid over it. */
@@ -36,44 +35,57 @@ export function PictureScreen() {
   const unit = useMe().data?.defaults.unit === "mm" ? "mm" : "in";
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const side = unit === "mm" ? "305" : "12";
   const [picture, setPicture] = useState<PictureView>();
-  const [finished, setFinished] = useState(false);
-  const [name, setName] = useState("");
-  const [maker, setMaker] = useState("");
-  const [after, setAfter] = useState("");
-  const [width, setWidth] = useState(unit === "mm" ? "305" : "12");
-  const [height, setHeight] = useState(unit === "mm" ? "305" : "12");
-  const [pages, setPages] = useState(1);
+  const [said, setSaid] = useState<Said>({
+    finished: false,
+    name: "",
+    maker: "",
+    after: "",
+    width: side,
+    height: side,
+    pages: 1,
+  });
   const [corners, setCorners] = useState<Corners>();
-  const [sketch, setSketch] = useState<SketchDoc>();
-  const [at, setAt] = useState<string>();
+  const steps = useSteps<ReadSketch["sketch"] | undefined>(undefined);
+  const [over, setOver] = useState<ReadSketch["lift"]>();
+  const [looksLike, setLooksLike] = useState<readonly PageSize[]>([]);
+  const [written, setWritten] = useState<readonly WrittenSize[]>([]);
   const [stage, setStage] = useState<string>();
   const waiting = useRef<AbortController>(undefined);
   useEffect(() => () => waiting.current?.abort(), []);
+  const { finished, name, pages } = said;
+  const sketch = finished ? undefined : steps.now;
 
   const chosen = (next: PictureView) => {
     setPicture(next);
-    setName(next.name.replace(/\.[^.]+$/, ""));
+    setSaid((s) => ({ ...s, name: next.name.replace(/\.[^.]+$/, "") }));
     setCorners(undefined);
-    setSketch(undefined);
+    setOver(undefined);
+    steps.begin(undefined);
     read.reset();
     lift.reset();
   };
   const pictures = usePictures(chosen);
   const take = (file: File | undefined) => file && pictures.add.mutate(file);
-  const shown = () => ({ width, height, pages, unit, name, ...(corners && { corners: cornersText(corners) }) });
+  const shown = (as = said) => {
+    const { width, height } = as;
+    return { width, height, pages, unit, name, ...(corners && { corners: cornersText(corners) }) };
+  };
 
   const read = useMutation({
-    mutationFn: () => {
+    mutationFn: (as: Said) => {
       if (!picture) throw new Error("There is no picture yet.");
       waiting.current?.abort();
       waiting.current = new AbortController();
       setStage(undefined);
-      return readPicture(picture.id, shown(), setStage, waiting.current.signal);
+      return readPicture(picture.id, shown(as), setStage, waiting.current.signal);
     },
     onSuccess: (reading) => {
-      setSketch(reading.sketch);
-      setAt(undefined);
+      steps.begin(reading.sketch);
+      setOver(reading.lift);
+      setLooksLike(reading.looks_like);
+      setWritten(reading.written);
       setCorners(around(reading.corners as unknown as Corners[]));
     },
   });
@@ -88,12 +100,12 @@ export function PictureScreen() {
       // She sees where the page was found, and moves its corners, before anything is laid over it.
       if (!corners) return { corners: found.corners as unknown as Corners };
       // The server has taken both sides for lengths by now.
-      const side = (text: string) => {
+      const length = (text: string) => {
         const parsed = parseLength(text, unit);
         return "ticks" in parsed ? fromTicks(parsed.ticks, unit) : 12;
       };
-      const page = { w: side(width), h: side(height) };
-      const begun = lifted({ name, unit, page, pages, maker, after, swatches: found.swatches.map((s) => s.colour) });
+      const page = { w: length(said.width), h: length(said.height) };
+      const begun = lifted({ ...said, unit, page, swatches: found.swatches.map((s) => s.colour) });
       return { kept: await api.addSketch(begun, newKey(), { picture: picture.id, lift: found.id }) };
     },
     onSuccess: (done) => (done.kept ? toSketch(done.kept) : setCorners(done.corners)),
@@ -101,11 +113,11 @@ export function PictureScreen() {
   const unsaved = useUnsaved<ReadSketch>(
     "sketch read",
     name || "A sketch from a picture",
-    sketch && picture && !finished ? { sketch, picture } : undefined,
+    sketch && picture && over ? { sketch: { ...sketch, name }, picture, lift: over } : undefined,
   );
   const { found } = unsaved;
   const keep = useOnce(
-    (read: ReadSketch, key) => api.addSketch(read.sketch, key, { picture: read.picture.id }),
+    (read: ReadSketch, key) => api.addSketch(read.sketch, key, { picture: read.picture.id, lift: read.lift }),
     (kept) => {
       unsaved.letGo();
       toSketch(kept);
@@ -113,9 +125,100 @@ export function PictureScreen() {
   );
   const stopped = read.error?.name === "AbortError";
   const wrong = finished ? lift.error : read.error;
-  const fields = { width: fieldError(wrong, "width"), height: fieldError(wrong, "height") };
   const size = picture && { w: picture.size[0] ?? 1, h: picture.size[1] ?? 1 };
-  const left = sketch ? unsure(sketch) : 0;
+  const takeUp = (draft: ReadSketch) => {
+    chosen(draft.picture);
+    steps.begin(draft.sketch);
+    setOver(draft.lift);
+    unsaved.settle();
+  };
+  const form = (
+    <form
+      className="grid gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (picture) finished ? lift.mutate() : read.mutate(said);
+      }}
+    >
+      <ChoosePicture again={picture !== undefined} onTake={take} />
+      {found && (
+        <LeftBefore
+          name={found.draft.sketch.name ?? ""}
+          onTakeUp={() => takeUp(found.draft)}
+          onThrow={unsaved.settle}
+        />
+      )}
+      {unsaved.question}
+      {!sketch && <p className="text-second">{pictures.limits}</p>}
+      {pictures.add.isPending && <p role="status">Putting the picture in…</p>}
+      {pictures.add.error && (
+        <p role="alert" className="text-measure">
+          {pictures.add.error.message}
+        </p>
+      )}
+      <PictureForm said={said} onSay={setSaid} unit={unit} error={wrong} fixed={sketch !== undefined} />
+      {read.isPending ? (
+        <div className="flex items-center gap-3">
+          <button type="button" className="button" onClick={() => waiting.current?.abort()}>
+            Stop
+          </button>
+          <p role="status">{(stage && STAGES[stage]) ?? "Waiting its turn…"}</p>
+        </div>
+      ) : (
+        <button
+          type="submit"
+          className={`button justify-self-start ${sketch ? "" : "button-first"}`}
+          disabled={!picture || lift.isPending}
+        >
+          {finished ? (corners ? "Lay blocks over it" : "Find the page") : sketch ? "Read it again" : "Read it"}
+        </button>
+      )}
+      {wrong && !stopped && !fieldError(wrong, "width") && !fieldError(wrong, "height") && (
+        <p role="alert" className="text-measure">
+          {wrong.message}
+        </p>
+      )}
+      {!sketch && (
+        <p className="text-second">
+          A diagram, a print, a pencil sketch, a photo of one, or a finished page. It stays with the team's pictures;
+          what the camera noted of place and time does not.
+        </p>
+      )}
+    </form>
+  );
+  const taken = picture && size && (
+    <TakenPicture picture={picture} size={size} corners={corners} finished={finished} onChange={setCorners} />
+  );
+  if (sketch && picture && over) {
+    return (
+      <ReadDesk
+        key={over}
+        sketch={sketch}
+        over={{ lift: over }}
+        written={written}
+        taken={taken}
+        form={form}
+        looksLike={
+          <LooksLike
+            sizes={looksLike}
+            unit={unit}
+            said={said}
+            onRead={(width, height) => {
+              const as = { ...said, width, height };
+              setSaid(as);
+              read.mutate(as);
+            }}
+          />
+        }
+        steps={steps}
+        keep={{
+          error: keep.error,
+          isPending: keep.isPending,
+          go: () => keep.mutate({ sketch: { ...sketch, name }, picture, lift: over }),
+        }}
+      />
+    );
+  }
   return (
     <main className="grid gap-4 p-[18px] pt-2">
       <div className="flex items-baseline gap-4">
@@ -124,129 +227,8 @@ export function PictureScreen() {
           Back to the drawer
         </Link>
       </div>
-      <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,15rem)_minmax(0,1fr)_minmax(0,22rem)]">
-        <form
-          className="grid gap-3"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (picture) (finished ? lift : read).mutate();
-          }}
-        >
-          <label className="button justify-self-start focus-within:outline-3 focus-within:outline-pin">
-            {picture ? "Another picture" : "Choose a picture"}
-            <input
-              type="file"
-              accept="image/png,image/jpeg,image/webp"
-              className="sr-only"
-              onChange={(e) => take(e.target.files?.[0])}
-            />
-          </label>
-          {found && (
-            <div role="status" className="grid gap-2 rounded-[3px] border border-pin p-2">
-              <p>You left “{found.draft.sketch.name}” read, but not in the drawer yet.</p>
-              <span className="flex flex-wrap gap-1.5">
-                <button
-                  type="button"
-                  className="button button-first"
-                  onClick={() => {
-                    chosen(found.draft.picture);
-                    setSketch(found.draft.sketch);
-                    unsaved.settle();
-                  }}
-                >
-                  Go on with it
-                </button>
-                <button type="button" className="button" onClick={unsaved.settle}>
-                  Throw it away
-                </button>
-              </span>
-            </div>
-          )}
-          {unsaved.question}
-          <p className="text-second">{pictures.limits}</p>
-          {pictures.add.isPending && <p role="status">Putting the picture in…</p>}
-          {pictures.add.error && (
-            <p role="alert" className="text-measure">
-              {pictures.add.error.message}
-            </p>
-          )}
-          <fieldset className="grid gap-1">
-            <legend className="font-medium">It is</legend>
-            {[false, true].map((f) => (
-              <label key={String(f)} className="flex items-center gap-1.5">
-                <input type="radio" name="what" checked={finished === f} onChange={() => setFinished(f)} />
-                {f ? "a finished page to lift" : "a page sketch to read"}
-              </label>
-            ))}
-          </fieldset>
-          <Field label="Name" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
-          <div className="grid grid-cols-2 gap-2 [&>div]:min-w-0 [&_input]:min-w-0">
-            <Field
-              label={`Page width (${unit})`}
-              value={width}
-              error={fields.width}
-              onChange={(e) => setWidth(e.target.value)}
-            />
-            <Field
-              label={`Page height (${unit})`}
-              value={height}
-              error={fields.height}
-              onChange={(e) => setHeight(e.target.value)}
-            />
-          </div>
-          {finished && (
-            <>
-              <Field
-                label="Made by"
-                value={maker}
-                maxLength={120}
-                help="Named wherever a page from it is shown."
-                onChange={(e) => setMaker(e.target.value)}
-              />
-              <Field
-                label="After, oldest first"
-                value={after}
-                maxLength={400}
-                help="Earlier makers of a hop, with commas."
-                onChange={(e) => setAfter(e.target.value)}
-              />
-            </>
-          )}
-          <fieldset className="flex gap-4">
-            <legend className="font-medium">The picture shows</legend>
-            {[1, 2].map((n) => (
-              <label key={n} className="flex items-center gap-1.5">
-                <input type="radio" name="pages" checked={pages === n} onChange={() => setPages(n)} />
-                {n === 1 ? "one page" : "two pages"}
-              </label>
-            ))}
-          </fieldset>
-          {read.isPending ? (
-            <div className="flex items-center gap-3">
-              <button type="button" className="button" onClick={() => waiting.current?.abort()}>
-                Stop
-              </button>
-              <p role="status">{(stage && STAGES[stage]) ?? "Waiting for a free desk…"}</p>
-            </div>
-          ) : (
-            <button
-              type="submit"
-              className="button button-first justify-self-start"
-              disabled={!picture || lift.isPending}
-            >
-              {finished ? (corners ? "Lay blocks over it" : "Find the page") : sketch ? "Read it again" : "Read it"}
-            </button>
-          )}
-          {wrong && !stopped && !fields.width && !fields.height && (
-            <p role="alert" className="text-measure">
-              {wrong.message}
-            </p>
-          )}
-          <p className="text-second">
-            A diagram, a print, a pencil sketch, a photo of one, or a finished page. It stays with the team's pictures;
-            what the camera noted of place and time does not.
-          </p>
-        </form>
+      <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,15rem)_minmax(0,1fr)]">
+        {form}
         <section
           aria-label="The picture"
           className="min-h-[20rem]"
@@ -256,23 +238,7 @@ export function PictureScreen() {
             take(e.dataTransfer.files[0]);
           }}
         >
-          {picture && size ? (
-            <>
-              <PictureCorners
-                url={pictureFile(picture.id, "view")}
-                size={size}
-                corners={corners ?? whole(size)}
-                onChange={setCorners}
-              />
-              <p className="mt-1 text-second">
-                {!corners
-                  ? "Metrosk looks for the page itself. Drag the corners only if it misses."
-                  : finished
-                    ? "The page is taken between these corners. Drag one, or move it with the arrow keys."
-                    : "The page is read between these corners. Drag one, or move it with the arrow keys, and read again."}
-              </p>
-            </>
-          ) : (
+          {taken ?? (
             <div className="grid gap-5">
               <p className="grid min-h-[16rem] place-items-center border-2 border-hairline border-dashed text-second">
                 Drop a picture here, or choose one.
@@ -281,32 +247,39 @@ export function PictureScreen() {
             </div>
           )}
         </section>
-        {sketch && !finished && (
-          <div className="grid gap-3">
-            <ReadDrawing sketch={sketch} at={at} />
-            <p role="status" className="font-semibold">
-              {sketch.blocks.length} blocks{left > 0 ? `, ${left} to look at` : ", all settled"}
-            </p>
-            <BlockNumbers numbers={numbersOf(sketch.blocks)}>
-              <ReadBlocks sketch={sketch} at={at} onWalk={setAt} onChange={setSketch} />
-              <Nearly sketch={sketch} onChange={setSketch} />
-            </BlockNumbers>
-            <button
-              type="button"
-              className="button button-first justify-self-start"
-              disabled={keep.isPending || sketch.blocks.length === 0}
-              onClick={() => picture && keep.mutate({ sketch, picture })}
-            >
-              Put into the drawer
-            </button>
-            {keep.error && (
-              <p role="alert" className="text-measure">
-                {keep.error.message}
-              </p>
-            )}
-          </div>
-        )}
       </div>
     </main>
+  );
+}
+
+/** Chooses a picture's file. */
+function ChoosePicture({ again, onTake }: { again: boolean; onTake: (file: File | undefined) => void }) {
+  return (
+    <label className="button justify-self-start focus-within:outline-3 focus-within:outline-pin">
+      {again ? "Another picture" : "Choose a picture"}
+      <input
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        className="sr-only"
+        onChange={(e) => onTake(e.target.files?.[0])}
+      />
+    </label>
+  );
+}
+
+/** What was read before and left without being put into the drawer. */
+function LeftBefore({ name, onTakeUp, onThrow }: { name: string; onTakeUp: () => void; onThrow: () => void }) {
+  return (
+    <div role="status" className="grid gap-2 rounded-[3px] border border-pin p-2">
+      <p>You left “{name}” read, but not in the drawer yet.</p>
+      <span className="flex flex-wrap gap-1.5">
+        <button type="button" className="button button-first" onClick={onTakeUp}>
+          Go on with it
+        </button>
+        <button type="button" className="button" onClick={onThrow}>
+          Throw it away
+        </button>
+      </span>
+    </div>
   );
 }

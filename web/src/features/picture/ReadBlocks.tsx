@@ -3,11 +3,15 @@ import type { SketchDoc } from "@/api/client";
 import { edged, stepOf } from "@/features/sketch/model";
 import { BlockBadge, byNumber, useBlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { kindWord } from "@/shared/drawing/geometry";
-import { accepted, asKind, bySure, dropped, halved, KIND_KEYS, merged, sureOf, UNSURE } from "./review";
+import { BlockInHand, type WrittenSize } from "./BlockInHand";
+import { accepted, asKind, bySure, dropped, halved, KIND_KEYS, merged, sureOf, UNSURE, unsure } from "./review";
 
 type Props = {
   sketch: SketchDoc;
   at: string | undefined;
+  written: readonly WrittenSize[];
+  lit: string | undefined;
+  onPoint: (id: string | undefined) => void;
   onWalk: (id: string | undefined) => void;
   onChange: (sketch: SketchDoc) => void;
 };
@@ -23,7 +27,7 @@ const WAYS: Record<string, readonly [readonly Edge[], number]> = {
 };
 
 /** The blocks that were read, the least sure first: walked with the arrow keys, accepted with Enter, changed by a letter. */
-export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
+export function ReadBlocks({ sketch, at, written, lit, onPoint, onWalk, onChange }: Props) {
   const numbers = useBlockNumbers();
   const [marked, setMarked] = useState<string>();
   const [edge, setEdge] = useState<Edge>();
@@ -45,6 +49,8 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
       bySure(next).find((b) => sureOf(b) < UNSURE) ?? bySure(next)[Math.min(here, next.blocks.length - 1)];
     onWalk(waiting?.id);
   };
+  const left = unsure(sketch);
+  const sure = order.filter((b) => sureOf(b) >= UNSURE && sureOf(b) < 1);
   const mark = () => setMarked((m) => (m === now?.id ? undefined : now?.id));
   const other = marked !== now?.id && sketch.blocks.some((b) => b.id === marked) ? marked : undefined;
   const gather = () => {
@@ -74,19 +80,19 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
   };
   return (
     <section aria-labelledby="read-blocks" className="grid gap-2">
-      <h2 id="read-blocks">Blocks that were read</h2>
-      <p className="text-second">
-        Arrows walk, Enter accepts, Delete drops. A letter gives another kind:{" "}
-        {KIND_KEYS.map((k) => `${k.key} ${kindWord(k.kind)}`).join(", ")}. Space marks a block, g merges it with the one
-        in hand, h halves. 1 to 4 take an edge in hand, arrows move it, Escape lets go.
-      </p>
+      <div className="flex items-baseline gap-2">
+        <h2 id="read-blocks" className="grow text-[16px]">
+          {left > 0 ? "Look at these first" : "All settled"}
+        </h2>
+        <span className="text-second">least sure at the top</span>
+      </div>
       <div
         ref={list}
         role="listbox"
         aria-labelledby="read-blocks"
         aria-activedescendant={now && `read-${now.id}`}
         tabIndex={0}
-        className="max-h-[38vh] overflow-y-auto border border-hairline"
+        className="max-h-[30vh] overflow-y-auto border border-hairline"
         onKeyDown={press}
         onFocus={() => now && onWalk(now.id)}
       >
@@ -98,7 +104,9 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
             role="option"
             tabIndex={-1}
             aria-selected={b.id === now?.id}
-            className={`flex cursor-pointer items-baseline gap-2 border-hairline border-b px-2 py-1 ${b.id === now?.id ? "bg-lit" : ""}`}
+            className={`flex cursor-pointer items-baseline gap-2 border-hairline border-b px-2 py-1 ${b.id === now?.id ? "bg-lit" : b.id === lit ? "bg-worktop" : ""}`}
+            onPointerEnter={() => onPoint(b.id)}
+            onPointerLeave={() => onPoint(undefined)}
             onClick={() => onWalk(b.id)}
           >
             <span className="w-[2.4rem]">
@@ -116,23 +124,45 @@ export function ReadBlocks({ sketch, at, onWalk, onChange }: Props) {
         ))}
       </div>
       {now && (
-        <div className="flex flex-wrap gap-1.5">
-          <button type="button" className="button" onClick={() => decide(accepted(sketch, now.id))}>
-            Accept
-          </button>
-          <button type="button" className="button" onClick={() => decide(dropped(sketch, now.id))}>
-            Drop
-          </button>
-          <button type="button" className="button" onClick={() => decide(halved(sketch, now.id))}>
-            Halve
-          </button>
-          <button type="button" className="button" aria-pressed={marked === now.id} onClick={mark}>
-            Mark
-          </button>
-          <button type="button" className="button" disabled={!other} onClick={gather}>
-            {other ? `Merge with ${byNumber(other, numbers)}` : "Merge with the marked"}
-          </button>
-        </div>
+        <>
+          <div className="flex flex-wrap gap-1.5">
+            <button type="button" className="button" onClick={() => decide(accepted(sketch, now.id))}>
+              Keep
+            </button>
+            <button type="button" className="button" onClick={() => decide(dropped(sketch, now.id))}>
+              Drop
+            </button>
+            <button type="button" className="button" onClick={() => decide(halved(sketch, now.id))}>
+              Halve it
+            </button>
+            {other ? (
+              <button type="button" className="button" onClick={gather}>
+                Join with {byNumber(other, numbers)}
+              </button>
+            ) : (
+              <button type="button" className="button" aria-pressed={marked === now.id} onClick={mark}>
+                {marked === now.id ? "Now take the other" : "Join with another"}
+              </button>
+            )}
+          </div>
+          {left > 0 && sure.length > 1 && (
+            <button
+              type="button"
+              className="button justify-self-start"
+              onClick={() => onChange(sure.reduce((s, b) => accepted(s, b.id), sketch))}
+            >
+              Keep all {sure.length} that are sure
+            </button>
+          )}
+          <BlockInHand sketch={sketch} block={now} written={written} onChange={onChange} onDecide={decide} />
+          <details className="text-second">
+            <summary className="cursor-pointer">Keys, with the list in hand</summary>
+            <p>
+              Arrows walk, Enter keeps, Delete drops. A letter gives another kind. Space marks a block, g joins it with
+              the one in hand, h halves. 1 to 4 take an edge in hand, arrows move it, Escape lets go.
+            </p>
+          </details>
+        </>
       )}
     </section>
   );

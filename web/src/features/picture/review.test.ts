@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { SketchDoc } from "@/api/client";
 import { around, cornersText, movedCorner, whole } from "./corners";
 import { chain, lifted } from "./lifting";
-import { accepted, asKind, bySure, dropped, halved, merged, unsure } from "./review";
+import { accepted, asKind, bySure, dropped, halved, merged, sized, unsure } from "./review";
 
 const sketch: SketchDoc = {
   format: "metrosk-sketch/1",
@@ -27,6 +27,13 @@ describe("walking what was read", () => {
     const accent = asKind(sketch, "c1", "accent").blocks[2];
     expect(accent).toEqual({ id: "c1", kind: "accent", box: { x: 4, y: 6, w: 1, h: 1 }, host: "p1", sure: 1 });
     expect(asKind(sketch, "m1", "paper").blocks[0]).not.toHaveProperty("under");
+  });
+
+  it("makes a photo the size that is written in it, with its mat's border as it was", () => {
+    const [mat, photo] = sized(sketch, "p1", { w: 3, h: 4 }).blocks;
+    expect(photo?.box).toEqual({ x: 1.75, y: 2.25, w: 3, h: 4 });
+    expect(mat?.box).toEqual({ x: 1.5, y: 2, w: 3.5, h: 4.5 });
+    expect(photo?.sure).toBe(1);
   });
 
   it("drops a block and leaves nothing that names it", () => {

@@ -55,6 +55,17 @@ export function asKind(sketch: SketchDoc, id: string, kind: string): SketchDoc {
   });
 }
 
+/** A block made a size in inches that is written in it, about its own middle; mats that frame it keep their borders. */
+export function sized(sketch: SketchDoc, id: string, size: { w: number; h: number }): SketchDoc {
+  const block = sketch.blocks.find((b) => b.id === id);
+  if (!block) return sketch;
+  const unit = sketch.unit === "mm" ? 25.4 : 1;
+  const by = { w: size.w * unit - block.box.w, h: size.h * unit - block.box.h };
+  const grown = ({ x, y, w, h }: BlockDoc["box"]) => ({ x: x - by.w / 2, y: y - by.h / 2, w: w + by.w, h: h + by.h });
+  const blocks = sketch.blocks.map((b) => (b.id === id || b.under === id ? { ...b, box: grown(b.box) } : b));
+  return accepted({ ...sketch, blocks }, id);
+}
+
 /** Taken away; a mat that framed it stays, as a paper. */
 export function dropped(sketch: SketchDoc, id: string): SketchDoc {
   const blocks = sketch.blocks.map((b): BlockDoc => {

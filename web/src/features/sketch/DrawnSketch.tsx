@@ -1,13 +1,13 @@
 import { useDrag } from "@use-gesture/react";
 import { useRef, useState } from "react";
-import type { SketchDoc } from "@/api/client";
+import type { BlockDoc, SketchDoc } from "@/api/client";
 import { extent, kindWord } from "@/shared/drawing/geometry";
 import { Measures } from "@/shared/drawing/Measures";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
 import { useWindowHeight } from "@/shared/ui/useRoom";
 import { useWidth } from "@/shared/ui/useWidth";
-import { drawn, moved, resized, stepOf, unitOf, without } from "./model";
+import { drawn, type Edge, moved, pulled, resized, stepOf, unitOf, without } from "./model";
 import type { Pointed } from "./Understood";
 
 type Props = {
@@ -19,21 +19,52 @@ type Props = {
   onCommit: (sketch: SketchDoc, reason: string, id?: string) => void;
   /** A page to lay blocks over: where its picture is. */
   under?: string | undefined;
+  /** How strongly blocks are drawn over the page under them, 0 to 1. */
+  strength?: number;
   /** The reading that is pointed at. */
   pointed?: Pointed | undefined;
+  /** The block that is pointed at elsewhere, and what is told when one is pointed at here. */
+  lit?: string | undefined;
+  onPoint?: ((id: string | undefined) => void) | undefined;
+  /** What stands above and below the page takes so much of the window's height. */
+  around?: number;
 };
 
 /** What the hand is doing to the sketch. */
 type Drag = { apply: (dx: number, dy: number) => SketchDoc; reason: string; id?: string };
 
+/** Handles lie at a block's corners and in the middle of its edges. */
+const HANDLE = 12;
+const HANDLES: readonly { edges: readonly Edge[]; u: number; v: number; cursor: string }[] = [
+  { edges: ["left", "top"], u: 0, v: 0, cursor: "nwse-resize" },
+  { edges: ["top"], u: 0.5, v: 0, cursor: "ns-resize" },
+  { edges: ["right", "top"], u: 1, v: 0, cursor: "nesw-resize" },
+  { edges: ["left"], u: 0, v: 0.5, cursor: "ew-resize" },
+  { edges: ["right"], u: 1, v: 0.5, cursor: "ew-resize" },
+  { edges: ["left", "bottom"], u: 0, v: 1, cursor: "nesw-resize" },
+  { edges: ["bottom"], u: 0.5, v: 1, cursor: "ns-resize" },
+  { edges: ["right", "bottom"], u: 1, v: 1, cursor: "nwse-resize" },
+];
 const RULER = 26;
 const ROOM = 10;
-/** What stands above and below the page takes so much of the window's height. */
 const AROUND = 260;
 const LOWEST = 250;
 
 /** The sketch drawn to scale: move, resize and draw by mouse, on the ruler's step, with distances. */
-export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, onCommit, under, pointed }: Props) {
+export function DrawnSketch({
+  sketch,
+  selected,
+  drawing,
+  mayChange,
+  onSelect,
+  onCommit,
+  under,
+  strength = 1,
+  pointed,
+  lit,
+  onPoint,
+  around = AROUND,
+}: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const paper = useRef<SVGSVGElement>(null);
   const width = useWidth(frame, 500);
@@ -41,7 +72,7 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
   const height = useWindowHeight();
   const { page, pages } = sketch.canvas;
   const unit = unitOf(sketch);
-  const tallest = Math.max(LOWEST, height - AROUND);
+  const tallest = Math.max(LOWEST, height - around);
   const scale = Math.max(0.1, Math.min((width - RULER - ROOM) / (page.w * pages), tallest / page.h));
   const size = { w: page.w * pages * scale, h: page.h * scale };
   const now = shown ?? sketch;
@@ -125,7 +156,9 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
           {under ? (
             <>
               <image href={under} width={size.w} height={size.h} preserveAspectRatio="none" />
-              <Outlines sketch={now} scale={scale} selected={selected} />
+              <g opacity={strength}>
+                <Outlines sketch={now} scale={scale} selected={selected} />
+              </g>
             </>
           ) : (
             <PageSheet canvas={now.canvas} blocks={now.blocks} scale={scale} />
@@ -153,11 +186,14 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
                   height={box.h * scale}
                   fill="transparent"
                   className={mayChange ? "cursor-move" : "cursor-pointer"}
+                  onPointerEnter={() => onPoint?.(b.id)}
+                  onPointerLeave={() => onPoint?.(undefined)}
                   {...bind(holding(b.id, moved, `${b.id} moved`))}
                 />
               );
             })}
           {pointed && <Lit pointed={pointed} sketch={now} scale={scale} />}
+          {lit && <Lit pointed={{ blocks: [lit] }} sketch={now} scale={scale} />}
           {block && <Measures {...measured} boxes={[extent(block)]} only="lines" />}
           <g aria-hidden style={{ pointerEvents: "none" }}>
             {numbers.map((at, n) => (
@@ -165,23 +201,33 @@ export function DrawnSketch({ sketch, selected, drawing, mayChange, onSelect, on
             ))}
           </g>
           {block && <Measures {...measured} boxes={[extent(block)]} numbers={numbers} only="labels" />}
-          {block && mayChange && (
-            <rect
-              x={(block.box.x + block.box.w) * scale - 6}
-              y={(block.box.y + block.box.h) * scale - 6}
-              width={12}
-              height={12}
-              fill="#17263b"
-              stroke="#ffffff"
-              className="cursor-nwse-resize"
-              {...bind(holding(block.id, resized, `${block.id} resized`))}
-            />
-          )}
+          {block &&
+            mayChange &&
+            HANDLES.map(({ edges, u, v, cursor }) => (
+              <rect
+                key={edges.join("-")}
+                data-handle={edges.join(" ")}
+                x={(block.box.x + block.box.w * u) * scale - HANDLE / 2}
+                y={(block.box.y + block.box.h * v) * scale - HANDLE / 2}
+                width={HANDLE}
+                height={HANDLE}
+                fill="#ffffff"
+                stroke="#c2185b"
+                strokeWidth={2}
+                style={{ cursor }}
+                transform={turnOf(block, scale)}
+                {...bind(holding(block.id, (s, id, dx, dy) => pulled(s, id, edges, dx, dy), `${block.id} resized`))}
+              />
+            ))}
         </g>
       </svg>
     </div>
   );
 }
+
+/** A block's turn, round its middle. */
+const turnOf = ({ box, turn }: BlockDoc, scale: number) =>
+  turn ? `rotate(${turn} ${(box.x + box.w / 2) * scale} ${(box.y + box.h / 2) * scale})` : undefined;
 
 /** What a reading is about, as it lies on the page: its blocks outlined, and the line that they share. */
 function Lit({ pointed, sketch, scale }: { pointed: Pointed; sketch: SketchDoc; scale: number }) {

@@ -1,11 +1,12 @@
 import { useMemo, useState } from "react";
-import { api, type FitDoc, type LiftedFrom, liftedPage, type SketchDoc } from "@/api/client";
+import { type FitDoc, type LiftedFrom, liftedPage, type SketchDoc } from "@/api/client";
 import { BlockBadge, BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { kindWord } from "@/shared/drawing/geometry";
 import { Workbench } from "@/shared/ui/Workbench";
 import { DrawnSketch } from "./DrawnSketch";
-import { DRAWN, laid, sidesOf, stacked, without } from "./model";
+import { DRAWN, stacked, without } from "./model";
 import { NumberLines } from "./NumberLines";
+import { snappedTo } from "./snapping";
 import { type Pointed, Understood } from "./Understood";
 import { useLines } from "./useLines";
 
@@ -30,14 +31,10 @@ export function SketchEditor({ sketch, onChange, mayChange, top, over, fit, onFi
   const [pointed, setPointed] = useState<Pointed>();
   const lines = useLines(sketch, onChange);
   const block = sketch.blocks.find((b) => b.id === selected);
-  /** What was drawn over a picture goes to its strong edges, and to lines that are laid already. */
   const commit = async (next: SketchDoc, reason: string, id?: string) => {
     setDrawing(undefined);
-    const sides = over && seen && id ? sidesOf(next, id) : undefined;
-    if (!over || !id || !sides || reason.endsWith("nudged")) return onChange(next, reason);
-    // The hand's own place counts when the server has no better one.
-    const found = await api.snapToLift(over, sides).catch(() => ({ sides }));
-    onChange(laid(next, id, found.sides as [number, number, number, number]), reason);
+    if (!over || !seen || !id || reason.endsWith("nudged")) return onChange(next, reason);
+    onChange(await snappedTo(over, sketch, next, id), reason);
     setSelected(id);
   };
   const numbers = useMemo(() => numbersOf(sketch.blocks), [sketch.blocks]);

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "@tanstack/react-router";
-import { useReducer, useState } from "react";
+import { useState } from "react";
 import { ApiError, api, type PageView, type SketchDoc, type SketchView } from "@/api/client";
 import { useMayChange, useMe } from "@/features/people/useMe";
 import { useUnsaved } from "@/features/plan/useUnsaved";
+import { useSteps } from "@/shared/query/steps";
 import { useOnce } from "@/shared/query/useOnce";
 import { Failed } from "@/shared/ui/Failed";
 import { Field } from "@/shared/ui/Field";
@@ -37,26 +38,11 @@ export function SketchScreen() {
   return <Editing key={sketchId} start={sketch.data.document} of={sketch.data} />;
 }
 
-type State = { past: readonly SketchDoc[]; now: SketchDoc; future: readonly SketchDoc[] };
-type Event = { type: "changed"; sketch: SketchDoc } | { type: "undo" } | { type: "redo" };
-
-function reduce(state: State, event: Event): State {
-  if (event.type === "changed") {
-    return event.sketch === state.now ? state : { past: [...state.past, state.now], now: event.sketch, future: [] };
-  }
-  const [from, to] = event.type === "undo" ? [state.past, state.future] : [state.future, state.past];
-  const next = from.at(-1);
-  if (!next) return state;
-  const left = from.slice(0, -1);
-  const right = [...to, state.now];
-  return event.type === "undo" ? { past: left, now: next, future: right } : { past: right, now: next, future: left };
-}
-
 function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const mayChange = useMayChange();
-  const [state, dispatch] = useReducer(reduce, { past: [], now: start, future: [] });
+  const state = useSteps(start);
   const sketch = state.now;
   /** The document as it lies in the drawer, and its revision there. */
   const [kept, setKept] = useState(of && { sketch: start, revision: of.revision });
@@ -122,7 +108,7 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
         value={sketch.name ?? ""}
         maxLength={200}
         readOnly={!mayChange}
-        onChange={(e) => dispatch({ type: "changed", sketch: { ...sketch, name: e.target.value } })}
+        onChange={(e) => state.change({ ...sketch, name: e.target.value })}
       />
       {mayChange && (
         <div className="flex flex-wrap gap-1.5">
@@ -152,29 +138,15 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
           >
             Start a page
           </button>
-          <button
-            type="button"
-            className="button"
-            disabled={state.past.length === 0}
-            onClick={() => dispatch({ type: "undo" })}
-          >
+          <button type="button" className="button" disabled={state.past.length === 0} onClick={() => state.undo()}>
             Undo
           </button>
-          <button
-            type="button"
-            className="button"
-            disabled={state.future.length === 0}
-            onClick={() => dispatch({ type: "redo" })}
-          >
+          <button type="button" className="button" disabled={state.future.length === 0} onClick={() => state.redo()}>
             Redo
           </button>
         </div>
       )}
-      <OriginFields
-        sketch={sketch}
-        mayChange={mayChange}
-        onChange={(next) => dispatch({ type: "changed", sketch: next })}
-      />
+      <OriginFields sketch={sketch} mayChange={mayChange} onChange={(next) => state.change(next)} />
       <p role="status" className="text-second">
         {changed
           ? "Not saved yet. Kept in this browser meanwhile."
@@ -198,7 +170,7 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
               type="button"
               className="button button-first"
               onClick={() => {
-                dispatch({ type: "changed", sketch: found.draft });
+                state.change(found.draft);
                 unsaved.settle();
               }}
             >
@@ -214,7 +186,7 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
         <EarlierVersions
           id={of.id}
           revision={kept.revision}
-          onTake={mayChange ? (earlier) => dispatch({ type: "changed", sketch: earlier }) : undefined}
+          onTake={mayChange ? (earlier) => state.change(earlier) : undefined}
         />
       )}
       {unsaved.question}
@@ -228,7 +200,7 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
             keepAsNew.mutate(sketch);
           }}
           onTakeTheirs={() => {
-            dispatch({ type: "changed", sketch: stale.document });
+            state.change(stale.document);
             setKept({ sketch: stale.document, revision: stale.revision });
             setStale(undefined);
           }}
@@ -247,7 +219,7 @@ function Editing({ start, of }: { start: SketchDoc; of?: SketchView }) {
   return (
     <SketchEditor
       sketch={sketch}
-      onChange={(next) => dispatch({ type: "changed", sketch: next })}
+      onChange={(next) => state.change(next)}
       mayChange={mayChange}
       top={top}
       over={

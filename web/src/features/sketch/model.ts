@@ -69,8 +69,16 @@ const ONE_LINE: Record<Unit, number> = { in: 1 / 16, mm: 1.5 };
 /** A picture tells no more than this: 1/32 in, half a millimetre. */
 const PICTURE_STEP: Record<Unit, number> = { in: 1 / 32, mm: 0.5 };
 
+type Sides = readonly [number, number, number, number];
+
+/** Sides that were found in a picture, for those that a hand moved; a side it left alone stays. */
+export function whereMoved(before: Sides | undefined, hand: Sides, found: Sides): Sides {
+  const side = (n: 0 | 1 | 2 | 3) => (before && before[n] === hand[n] ? hand[n] : found[n]);
+  return [side(0), side(1), side(2), side(3)];
+}
+
 /** A block's box from its sides as shares of the canvas; a side that nearly agrees with another block's like side takes its place. */
-export function laid(sketch: SketchDoc, id: string, sides: readonly [number, number, number, number]): SketchDoc {
+export function laid(sketch: SketchDoc, id: string, sides: Sides): SketchDoc {
   const unit = unitOf(sketch);
   const { page, pages } = sketch.canvas;
   const others = sketch.blocks.filter((b) => b.id !== id && !b.turn);
@@ -122,8 +130,22 @@ export function sidesOf(sketch: SketchDoc, id: string): [number, number, number,
   return [box.x / w, box.y / page.h, (box.x + box.w) / w, (box.y + box.h) / page.h];
 }
 
+export type Edge = "left" | "top" | "right" | "bottom";
+
+/** Edges of a block, each moved with the hand to the nearest ruler mark. */
+export function pulled(sketch: SketchDoc, id: string, edges: readonly Edge[], dx: number, dy: number): SketchDoc {
+  const block = sketch.blocks.find((b) => b.id === id);
+  if (!block) return sketch;
+  const { x, y, w, h } = block.box;
+  const at = { left: x, right: x + w, top: y, bottom: y + h };
+  return edges.reduce((s, edge) => {
+    const to = onRuler(at[edge] + (edge === "left" || edge === "right" ? dx : dy), sketch);
+    return edged(s, id, edge, to - at[edge]);
+  }, sketch);
+}
+
 /** One edge of a block moved by a length; the other edges stay, and it stays at least a step wide and high. */
-export function edged(sketch: SketchDoc, id: string, edge: "left" | "top" | "right" | "bottom", by: number): SketchDoc {
+export function edged(sketch: SketchDoc, id: string, edge: Edge, by: number): SketchDoc {
   const least = stepOf(sketch);
   return withBox(sketch, id, (b) => {
     if (edge === "left") return b.w - by < least ? b : { ...b, x: b.x + by, w: b.w - by };

@@ -2,16 +2,19 @@
 
 use crate::auth::Maker;
 use crate::compute::Work;
+use crate::features::files::content::{self as files, Content};
+use crate::features::files::store as file_rows;
 use crate::features::jobs::store::{self as jobs, NewJob};
 use crate::features::jobs::workers::{Running, stages};
-use crate::features::pictures::routes::{Shown, original};
-use crate::features::pictures::views::PictureReading;
+use crate::features::pictures::routes::{COLOURS, QUALITY, SIDE, Shown, original, swatch_views};
+use crate::features::pictures::store::{self as pictures, LiftRow};
+use crate::features::pictures::views::{PageSize, PictureReading, SwatchView, WrittenSize};
 use crate::http::error::Failure;
 use crate::state::App;
 use metrosk_core::Cancel;
 use metrosk_core::document::Invalid;
 use metrosk_core::sketch::Sketch;
-use metrosk_vision::{Stage, Unreadable};
+use metrosk_vision::{Reading, Stage, Unreadable, jpeg, pages_straightened, swatches};
 use serde_json::{Value, json};
 use uuid::Uuid;
 
@@ -63,16 +66,31 @@ pub(crate) async fn perform(app: &App, running: &Running, input: &Value) -> Resu
             !cancelled.is_cancelled() && !cancel.is_cancelled()
         };
         let reading = metrosk_vision::read(&picture.pixels, &wanted, &go_on)?;
-        Ok::<_, Unreadable>((reading, size))
+        let (quads, page) = (&reading.quads, wanted.page);
+        let upright = pages_straightened(&picture.pixels, quads, page, wanted.pages, SIDE)?;
+        let colours = swatches(&upright, COLOURS);
+        let upright = Upright {
+            page: jpeg(&upright, QUALITY).map_err(|e| e.to_string()),
+            swatches: swatch_views(&colours),
+        };
+        Ok::<_, Unreadable>((reading, size, upright))
     };
     let read = app.compute.run(running.team, Work::Picture, work).await?;
     // The last word before the end has been said by then.
     let _ = puts_down.await;
     match read {
-        Ok((reading, size)) => {
+        Ok((reading, size, upright)) => {
+            let corners = json!(reading.quads.first());
             let reading = PictureReading {
+                lift: keep(app, running.team, picture, corners, upright).await?,
                 sketch: Sketch::from_json(&reading.sketch)?.to_json(),
                 size,
+                looks_like: reading
+                    .looks_like
+                    .iter()
+                    .map(|&(w, h)| PageSize { w, h })
+                    .collect(),
+                written: written(&reading),
                 corners: reading.quads.iter().map(|q| q.to_vec()).collect(),
             };
             serde_json::to_value(reading).map_err(|e| Failure::Internal(e.to_string()))
@@ -82,4 +100,51 @@ pub(crate) async fn perform(app: &App, running: &Running, input: &Value) -> Resu
             Err(Invalid::one("", unreadable.to_string(), "a picture of a page sketch").into())
         }
     }
+}
+
+/// The sizes that are written in photos' places, by the ids of their blocks.
+fn written(reading: &Reading) -> Vec<WrittenSize> {
+    let id = |n: usize| {
+        reading.sketch["blocks"][n]["id"]
+            .as_str()
+            .map(str::to_owned)
+    };
+    let each = reading.written.iter();
+    each.filter_map(|&(n, w, h)| id(n).map(|block| WrittenSize { block, w, h }))
+        .collect()
+}
+
+/// A page brought upright for its reading to be laid over.
+struct Upright {
+    page: Result<Vec<u8>, String>,
+    swatches: Vec<SwatchView>,
+}
+
+/// Keeps a page as a lift of its picture; those of earlier readings that nobody kept go.
+async fn keep(
+    app: &App,
+    team: Uuid,
+    picture: Uuid,
+    corners: Value,
+    upright: Upright,
+) -> Result<Uuid, Failure> {
+    let page = Content {
+        kind: "lift",
+        media_type: "image/jpeg",
+        bytes: upright.page.map_err(Failure::Internal)?,
+    };
+    let mut tx = app.pool.begin().await?;
+    let left = pictures::delete_left_lifts(&mut *tx, team, picture).await?;
+    file_rows::release(&mut tx, &left).await?;
+    let names = files::keep(app, &mut tx, team, vec![page]).await?;
+    let row = LiftRow {
+        id: Uuid::new_v4(),
+        picture_id: picture,
+        corners,
+        swatches: json!(upright.swatches),
+        page: names.concat(),
+    };
+    pictures::insert_lift(&mut *tx, team, &row, "a reading").await?;
+    tx.commit().await?;
+    Ok(row.id)
 }

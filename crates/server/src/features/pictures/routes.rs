@@ -7,7 +7,7 @@ mod shown;
 
 pub(crate) use lift::{
     __path_edges, __path_edges_of_picture, __path_lift, __path_lifted_page, __path_show_lift,
-    edges, edges_of_picture, lift, lifted_page, show_lift,
+    COLOURS, QUALITY, SIDE, edges, edges_of_picture, lift, lifted_page, show_lift, swatch_views,
 };
 pub(crate) use reading::{__path_read, read};
 pub(crate) use shown::Shown;

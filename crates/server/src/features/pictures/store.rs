@@ -125,6 +125,22 @@ pub(crate) async fn insert_lift(
     .map(|_| ())
 }
 
+/// Takes away what was brought upright for a reading some days ago and never kept with a sketch, and returns its files.
+pub(crate) async fn delete_left_lifts(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    picture: Uuid,
+) -> sqlx::Result<Vec<String>> {
+    sqlx::query_scalar!(
+        "DELETE FROM lifts WHERE team_id = $1 AND picture_id = $2 AND made_at < now() - interval '3 days'
+             AND NOT EXISTS (SELECT FROM sketches WHERE sketches.lift_id = lifts.id) RETURNING page",
+        team,
+        picture
+    )
+    .fetch_all(db)
+    .await
+}
+
 /// Whether a sketch of the drawer, set aside or not, was read from a picture or laid over it.
 pub(crate) async fn is_used(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<bool> {
     sqlx::query_scalar!(

@@ -17,6 +17,32 @@ pub(crate) struct PictureReading {
     pub(crate) size: [u32; 2],
     /// Where the page lies in it, in its pixels: one list of corners, clockwise from the top left, or one a page drawn apart.
     pub(crate) corners: Vec<Vec<[f64; 2]>>,
+    /// The page or spread brought upright, for laying what was read over it.
+    pub(crate) lift: Uuid,
+    /// Sizes of paper, in inches, with the page's proportions, where the size that was said has others; the likeliest first.
+    pub(crate) looks_like: Vec<PageSize>,
+    /// Sizes that are written in photos' places.
+    pub(crate) written: Vec<WrittenSize>,
+}
+
+/// A size that is written in a photo's place.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct WrittenSize {
+    /// The block's id.
+    pub(crate) block: String,
+    /// Its width in inches.
+    pub(crate) w: u32,
+    /// Its height in inches.
+    pub(crate) h: u32,
+}
+
+/// A page's size, in inches.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct PageSize {
+    /// Its width.
+    pub(crate) w: f64,
+    /// Its height.
+    pub(crate) h: f64,
 }
 
 /// A picture that was put in.

@@ -14,14 +14,16 @@ use axum::body::Bytes;
 use axum::extract::State;
 use axum::response::Response;
 use metrosk_core::document::Invalid;
-use metrosk_vision::{find_page, jpeg, snapped, straightened, swatches};
+use metrosk_vision::{Swatch, find_page, jpeg, snapped, straightened, swatches};
 use serde_json::json;
 use uuid::Uuid;
 
 /// Pixels along the longer side of a page that has been brought upright.
-const SIDE: u32 = 1400;
+pub(crate) const SIDE: u32 = 1400;
+/// How well its JPEG is kept, of 100.
+pub(crate) const QUALITY: u8 = 88;
 /// How many main colours are taken out of a page.
-const COLOURS: usize = 8;
+pub(crate) const COLOURS: usize = 8;
 /// The share of the page's longer side within which an edge of the picture draws a block's edge to it.
 const REACH: f64 = 0.02;
 
@@ -53,18 +55,12 @@ pub(crate) async fn lift(
             .unwrap_or_else(|| find_page(&picture, wanted.pages));
         let straight = straightened(&picture, &corners, wanted.page, wanted.pages, SIDE)?;
         let colours = swatches(&straight, COLOURS);
-        Ok::<_, metrosk_vision::Unreadable>((jpeg(&straight, 88), colours, corners))
+        Ok::<_, metrosk_vision::Unreadable>((jpeg(&straight, QUALITY), colours, corners))
     };
     let lifted = app.compute.run(maker.team(), Work::Picture, work).await?;
     let (page, colours, corners) =
         lifted.map_err(|e| Invalid::one("corners", e.to_string(), "four corners of a page"))?;
-    let swatches: Vec<SwatchView> = colours
-        .iter()
-        .map(|c| SwatchView {
-            colour: c.hex(),
-            share: (c.share * 1000.0).round() / 1000.0,
-        })
-        .collect();
+    let swatches = swatch_views(&colours);
     let page = Content {
         kind: "lift",
         media_type: "image/jpeg",
@@ -82,6 +78,16 @@ pub(crate) async fn lift(
     pictures::insert_lift(&mut *tx, maker.team(), &row, maker.name()).await?;
     tx.commit().await?;
     view(&app, &maker, row).await
+}
+
+pub(crate) fn swatch_views(colours: &[Swatch]) -> Vec<SwatchView> {
+    colours
+        .iter()
+        .map(|c| SwatchView {
+            colour: c.hex(),
+            share: (c.share * 1000.0).round() / 1000.0,
+        })
+        .collect()
 }
 
 /// A lift: where its page lay in the picture, and its main colours.

@@ -11,7 +11,7 @@
 use metrosk_core::sketch::Sketch;
 use metrosk_demo::{Style, picture};
 use metrosk_drawn::{Set, asked, right, sample};
-use metrosk_vision::read_at_least;
+use metrosk_vision::read_everything;
 use serde_json::json;
 use std::error::Error;
 
@@ -34,7 +34,7 @@ fn main() -> Result<(), Box<dyn Error>> {
             let style = styles[(number % 3) as usize];
             drawn.picture = picture(&drawn.truth, style, number);
         }
-        let Ok(read) = read_at_least(&drawn.picture, &asked(&drawn.truth), 0.0, &|_| true) else {
+        let Ok(read) = read_everything(&drawn.picture, &asked(&drawn.truth)) else {
             continue;
         };
         let sketch = Sketch::from_json(&read.sketch)?;

@@ -292,11 +292,12 @@ fn over(blocks: &[Read], i: usize) -> Vec<&Form> {
     above.filter(|o| !is_rival(o)).map(|o| &o.form).collect()
 }
 
-fn is_soft(kind: &str) -> bool {
+/// Whether a kind is told by its ink, and has no outline.
+pub(crate) fn is_soft(kind: &str) -> bool {
     matches!(kind, "title" | "journal" | "cluster")
 }
 
-fn lie_in_one_another(a: &Extent, b: &Extent) -> bool {
+pub(crate) fn lie_in_one_another(a: &Extent, b: &Extent) -> bool {
     a.common(b) > WITHIN * a.area().min(b.area())
 }
 
@@ -317,24 +318,6 @@ fn framed_by(blocks: &[Read], i: usize) -> Option<usize> {
 const ALIKE: f64 = 0.85;
 /// Of two words, or two clusters, one lies in the other when they share so much of the smaller one.
 const WITHIN: f64 = 0.6;
-
-/// Of words, writing or clusters that lie in one another the surest: a letter is no title of its own. Whether each block stays.
-pub(crate) fn surest(blocks: &[(Read, f64)]) -> Vec<bool> {
-    let mut order: Vec<usize> = (0..blocks.len())
-        .filter(|&i| is_soft(blocks[i].0.kind))
-        .collect();
-    order.sort_by(|&a, &b| blocks[b].1.total_cmp(&blocks[a].1));
-    let mut stays = vec![true; blocks.len()];
-    let mut taken: Vec<Extent> = Vec::new();
-    for i in order {
-        let e = blocks[i].0.form.extent();
-        stays[i] = !taken.iter().any(|o| lie_in_one_another(o, &e));
-        if stays[i] {
-            taken.push(e);
-        }
-    }
-    stays
-}
 
 /// The network is clear about a class when it is so much likelier than the block's own.
 const CLEARLY: f64 = 0.4;

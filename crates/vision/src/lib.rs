@@ -10,6 +10,7 @@ mod clusters;
 mod document;
 mod evidence;
 mod judging;
+mod keeping;
 mod labels;
 mod lone;
 mod marks;
@@ -46,6 +47,7 @@ pub use swatches::{Swatch, swatches};
 use blocks::Read;
 use image::RgbImage;
 use judging::Judge;
+use keeping::Keep;
 use metrosk_core::length::Unit;
 use page::Found;
 use plane::Plane;
@@ -53,9 +55,6 @@ use serde_json::Value;
 
 /// A picture is read at no more than this many pixels a side: more tells no more about blocks.
 const READ_AT: u32 = 2400;
-
-/// A block that is less sure than this is wrong more often than not by far: correcting it costs more than drawing it anew.
-const LEAST_SURE: f64 = 0.3;
 
 /// What the picture shows.
 #[derive(Debug, Clone)]
@@ -114,17 +113,21 @@ pub fn read(
     asked: &ReadRequest,
     go_on: &dyn Fn(Stage) -> bool,
 ) -> Result<Reading, Unreadable> {
-    read_at_least(pixels, asked, LEAST_SURE, go_on)
+    read_keeping(pixels, asked, Keep::Sure, go_on)
 }
 
-/// The same, but blocks as unsure as a share are kept too: with 0, all that was thought of. For fitting how sure each is.
+/// The same, but all that was thought of is kept, however unsure: for fitting how sure each block is.
 ///
 /// # Errors
 /// As [`read`].
-pub fn read_at_least(
+pub fn read_everything(pixels: &RgbImage, asked: &ReadRequest) -> Result<Reading, Unreadable> {
+    read_keeping(pixels, asked, Keep::All, &|_| true)
+}
+
+fn read_keeping(
     pixels: &RgbImage,
     asked: &ReadRequest,
-    least: f64,
+    keep: Keep,
     go_on: &dyn Fn(Stage) -> bool,
 ) -> Result<Reading, Unreadable> {
     let stopped = |_| Unreadable::Stopped;
@@ -146,7 +149,7 @@ pub fn read_at_least(
     let traced = trace::trace(&sheet, go_on).map_err(stopped)?;
     progress::step(go_on, Stage::Kinds).map_err(stopped)?;
     let judged = Judge::new(&sheet, &traced).judged(blocks::blocks(&sheet, &traced));
-    let (blocks, evidence) = kept(judged, least);
+    let (blocks, evidence) = keeping::kept(judged, keep);
     if blocks.is_empty() {
         return Err(Unreadable::Nothing);
     }
@@ -204,51 +207,6 @@ fn written(blocks: &[Read], traced: &trace::Traced) -> Vec<(usize, u32, u32)> {
         );
     }
     found
-}
-
-/// Blocks that are sure enough, each as sure as it is, with what names others put right.
-fn kept(judged: Vec<(Read, Evidence)>, least: f64) -> (Vec<Read>, Vec<Evidence>) {
-    let (blocks, evidence): (Vec<(Read, f64)>, Vec<Evidence>) = judged
-        .into_iter()
-        .map(|(block, evidence)| {
-            let sure = sureness::sure(block.kind, &evidence);
-            ((block, sure), evidence)
-        })
-        .unzip();
-    // Fitting looks at all that was thought of.
-    let stays = if least > 0.0 {
-        judging::surest(&blocks)
-    } else {
-        vec![true; blocks.len()]
-    };
-    let mut count = 0;
-    let places: Vec<Option<usize>> = blocks
-        .iter()
-        .zip(stays)
-        .map(|((_, sure), stays)| {
-            let is_kept = stays && *sure >= least;
-            count += usize::from(is_kept);
-            is_kept.then(|| count - 1)
-        })
-        .collect();
-    let place = |of: Option<usize>| of.and_then(|i| places[i]);
-    let all = blocks.into_iter().zip(evidence).zip(&places);
-    let kept = all.filter(|(_, place)| place.is_some());
-    kept.map(|(((block, sure), evidence), _)| {
-        let (under, host) = (place(block.under), place(block.host));
-        // A mat whose photo is gone frames nothing.
-        let is_bare = block.kind == "mat" && under.is_none();
-        let kind = if is_bare { "paper" } else { block.kind };
-        let block = Read {
-            kind,
-            sure,
-            under,
-            host,
-            ..block
-        };
-        (block, evidence)
-    })
-    .unzip()
 }
 
 /// The page brought upright, `side` pixels along its longer side (a spread is twice as wide), for laying blocks over it.

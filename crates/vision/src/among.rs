@@ -1,7 +1,7 @@
 //! The outline of a page that is printed among other things: rows of text, captions, other drawings.
 
-use crate::page::{Line, Quad, length, meeting};
 use crate::plane::Plane;
+use crate::quad::{Line, Quad, length, meeting};
 
 /// Slopes that are tried, each way.
 const MOST_SLOPE: f64 = 0.06;

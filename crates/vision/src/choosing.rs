@@ -1,8 +1,9 @@
 //! Which of the pages that were found by rules and by the network is meant.
 
 use crate::marks::{Marks, OUTSIDE};
-use crate::page::{self, Found, Quad};
+use crate::page::Found;
 use crate::plane::{Mask, Plane};
+use crate::quad::{self, Quad};
 use image::RgbImage;
 
 /// What rules find is taken, edges and all, where it and what the network sees share this much of both.
@@ -35,8 +36,8 @@ pub(crate) fn chosen(picture: &RgbImage, gray: &Plane, found: Found, pages: u32)
     let rough = seen.quad.map(|p| [p[0] * w, p[1] * h]);
     // The network tells a page's edge to a place of its grid.
     let reach = w.max(h) / marks.side as f64 * 1.6;
-    let quad = page::drawn_to_edges(gray, &rough, reach);
-    if !page::is_page(&quad, picture.width(), picture.height()) {
+    let quad = quad::drawn_to_edges(gray, &rough, reach);
+    if !quad::is_page(&quad, picture.width(), picture.height()) {
         return found;
     }
     let askew = (0..4).any(|n| {
@@ -59,7 +60,7 @@ fn lies_within(inner: &Quad, outer: &Quad, (w, h): (f64, f64)) -> bool {
     });
     inner
         .iter()
-        .all(|p| page::holds(&grown, [p[0] / w, p[1] / h]))
+        .all(|p| quad::holds(&grown, [p[0] / w, p[1] / h]))
 }
 
 /// A page as the network sees it, in shares of the picture's width and height.
@@ -93,9 +94,9 @@ impl Sighting {
                 mask.data[y * side + x] &= kept.contains(&parts.label(x, y));
             }
         }
-        let quad = page::corners_round(&mask)?.map(|p| p.map(|v| (v + 0.5) / side as f64));
+        let quad = quad::corners_round(&mask)?.map(|p| p.map(|v| (v + 0.5) / side as f64));
         let sighting = Sighting { mask, quad };
-        let area = page::area(&sighting.quad);
+        let area = quad::area(&sighting.quad);
         let is_page = area > LARGE && sighting.shared(&sighting.quad) > FILLED;
         is_page.then_some(sighting)
     }
@@ -107,7 +108,7 @@ impl Sighting {
         for y in 0..h {
             for x in 0..w {
                 let place = [(x as f64 + 0.5) / w as f64, (y as f64 + 0.5) / h as f64];
-                let (a, b) = (self.mask.at(x, y), page::holds(quad, place));
+                let (a, b) = (self.mask.at(x, y), quad::holds(quad, place));
                 both += usize::from(a && b);
                 any += usize::from(a || b);
             }

@@ -21,6 +21,7 @@ mod picture;
 mod plane;
 mod progress;
 mod proportions;
+mod quad;
 mod repeats;
 mod rounds;
 mod seen;
@@ -36,11 +37,11 @@ mod washes;
 mod writing;
 
 pub use judging::Evidence;
-pub use page::Quad;
 pub use picture::{
     FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced,
 };
 pub use progress::Stage;
+pub use quad::Quad;
 pub use snapping::snapped;
 pub use swatches::{Swatch, swatches};
 
@@ -137,7 +138,7 @@ fn read_keeping(
     let mut found = page_of(&small, &gray, asked.pages);
     if let Some(corners) = asked.corners {
         let quad = corners.map(|p| p.map(|v| v / scale));
-        if !page::is_page(&quad, small.width(), small.height()) {
+        if !quad::is_page(&quad, small.width(), small.height()) {
             return Err(Unreadable::Corners);
         }
         found.quads = vec![quad];
@@ -220,12 +221,12 @@ pub fn straightened(
     pages: u32,
     side: u32,
 ) -> Result<RgbImage, Unreadable> {
-    if !page::is_page(corners, pixels.width(), pixels.height()) {
+    if !quad::is_page(corners, pixels.width(), pixels.height()) {
         return Err(Unreadable::Corners);
     }
     let scale = f64::from(side) / page.0.max(page.1);
     let (w, h) = (page.0 * scale * f64::from(pages), page.1 * scale);
-    let back = page::onto(w, h, corners).ok_or(Unreadable::Corners)?;
+    let back = quad::onto(w, h, corners).ok_or(Unreadable::Corners)?;
     let mut out = RgbImage::new(w.round().max(1.0) as u32, h.round().max(1.0) as u32);
     imageproc::geometric_transformations::warp_into(
         pixels,

@@ -1,6 +1,6 @@
 //! A page's own proportions, told from its corners in a picture, and the sizes of paper that have them.
 
-use crate::page::{Quad, length};
+use crate::quad::{Quad, length};
 
 /// Sizes of pages that makers use, in inches; squares stand for all squares.
 const SIZES: [(f64, f64); 7] = [

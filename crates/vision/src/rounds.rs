@@ -104,7 +104,7 @@ fn through(a: &Run, b: &Run, most: f64) -> Option<Round> {
         let (d, m) = ([r.b[0] - r.a[0], r.b[1] - r.a[1]], r.middle());
         (m, [m[0] - d[1], m[1] + d[0]])
     };
-    let middle = crate::page::meeting(normal(a), normal(b))?;
+    let middle = crate::quad::meeting(normal(a), normal(b))?;
     let far = |r: &Run| (r.middle()[0] - middle[0]).hypot(r.middle()[1] - middle[1]);
     let (ra, rb) = (far(a), far(b));
     let r = (ra + rb) / 2.0;

@@ -1,7 +1,8 @@
 //! The page brought upright: its colours, its brightness and its ink, at one scale whatever the picture.
 
-use crate::page::{self, Found, Quad};
+use crate::page::{self, Found};
 use crate::plane::{Mask, Plane};
+use crate::quad::{self, Quad};
 use image::RgbImage;
 
 /// Pixels along a page's longer side.
@@ -186,8 +187,8 @@ fn with_steps(mut ink: Plane, gray: &Plane, strong: f32, level: f32) -> Plane {
 
 /// The quads of two pages in one quad, split at two places of its width.
 fn apart(whole: &Quad, w: f64, h: f64, left: f64, right: f64) -> Option<Vec<Quad>> {
-    let back = page::onto(w, h, whole)?;
-    let corner = |x: f64, y: f64| page::project_point(&back, [x, y]);
+    let back = quad::onto(w, h, whole)?;
+    let corner = |x: f64, y: f64| quad::project_point(&back, [x, y]);
     Some(vec![
         [whole[0], corner(left, 0.0), corner(left, h), whole[3]],
         [corner(right, 0.0), whole[1], whole[2], corner(right, h)],
@@ -198,7 +199,7 @@ fn apart(whole: &Quad, w: f64, h: f64, left: f64, right: f64) -> Option<Vec<Quad
 fn joined(picture: &RgbImage, quads: &[Quad], w: f64, h: f64) -> [Plane; 3] {
     let n = quads.len();
     let (width, height) = ((w * n as f64) as usize + 2 * RIM, h as usize + 2 * RIM);
-    let backs: Vec<_> = quads.iter().map(|q| page::onto(w, h, q)).collect();
+    let backs: Vec<_> = quads.iter().map(|q| quad::onto(w, h, q)).collect();
     let mut out = [
         Plane::new(width, height),
         Plane::new(width, height),
@@ -211,7 +212,7 @@ fn joined(picture: &RgbImage, quads: &[Quad], w: f64, h: f64) -> [Plane; 3] {
             let (px, py) = (x as f64 + 0.5 - RIM as f64, y as f64 + 0.5 - RIM as f64);
             let k = ((px / w).max(0.0) as usize).min(n - 1);
             let Some(back) = &backs[k] else { continue };
-            let [u, v] = page::project_point(back, [px - w * k as f64, py]);
+            let [u, v] = quad::project_point(back, [px - w * k as f64, py]);
             let (u, v) = (
                 (u as f32 - 0.5).clamp(0.0, most_x as f32),
                 (v as f32 - 0.5).clamp(0.0, most_y as f32),

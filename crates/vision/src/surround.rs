@@ -1,7 +1,7 @@
 //! A page without an outline, told from what lies round it by its tone: a sheet that throws a shadow, or lies on a tint.
 
-use crate::page::{Line, Quad, length, meeting, robust};
 use crate::plane::{Plane, quantile};
+use crate::quad::{Line, Quad, length, meeting, robust};
 
 /// How far from the surroundings' tone a channel is at least, of 255, for another paper.
 const ANOTHER_TONE: f32 = 6.0;

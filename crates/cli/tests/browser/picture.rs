@@ -357,8 +357,8 @@ async fn a_missed_block_is_drawn_over_its_lines_and_an_edge_is_pulled_to_them() 
         .await?;
     drag_over(
         &browser,
-        (x + 0.008, y - 0.006),
-        (x + w - 0.007, y + h + 0.008),
+        (x + 0.006, y + 0.004),
+        (x + w - 0.005, y + h - 0.006),
     )
     .await?;
     browser
@@ -375,7 +375,7 @@ async fn a_missed_block_is_drawn_over_its_lines_and_an_edge_is_pulled_to_them() 
     let after = in_hand(&browser).await?;
     ensure!(near(&after) <= 1.0 / 16.0, "{before:?} and {after:?}");
     // An edge pulled a little way off goes back to its line.
-    drag_over(&browser, (x + w, y + h / 2.0), (x + w + 0.012, y + h / 2.0)).await?;
+    drag_over(&browser, (x + w, y + h / 2.0), (x + w - 0.012, y + h / 2.0)).await?;
     let pulled = in_hand(&browser).await?;
     ensure!(near(&pulled) <= 1.0 / 16.0, "{before:?} and {pulled:?}");
     click(&browser, "//button[.='Undo'][not(@disabled)]").await?;

@@ -66,6 +66,9 @@ def main():
     weights = {}
     for kind in sorted({row["kind"] for row in rows}):
         x, y = matrix([row for row in rows if row["kind"] == kind])
+        # Of a kind that nobody drew nothing can be learned.
+        if y.sum() == 0:
+            continue
         w = fitted(x, y, all_kinds, 3.0)
         weights[kind] = {"offset": round(w[0], 4), "weights": [round(v, 4) for v in w[1:]]}
         print(f"{kind:8} {len(y):6} blocks, {y.mean():.2f} right", dict(zip(NAMES, weights[kind]["weights"])))
@@ -75,7 +78,10 @@ def main():
     rows = lines(given.check or given.tuning)
     says = []
     for row in rows:
-        w = weights.get(row["kind"], weights["paper"])
+        w = weights.get(row["kind"])
+        if w is None:
+            says.append(row["evidence"][0])
+            continue
         says.append(1 / (1 + np.exp(-(w["offset"] + np.dot(w["weights"], row["evidence"])))))
     table(np.array(says), np.array([row["right"] for row in rows]))
 

@@ -7,7 +7,9 @@ use crate::quad::{self, Quad};
 use image::RgbImage;
 
 /// What rules find is taken, edges and all, where it and what the network sees share this much of both.
-const AGREE: f64 = 0.9;
+const AGREE: f64 = 0.85;
+/// Its own quad must fit what it sees better by so much: its edges are rough.
+const BETTER: f64 = 0.06;
 /// An outline within what the network sees is the page's own when it takes in so much of it; a paper on the page takes in less.
 const OUTLINED: f64 = 0.7;
 /// How far outside a corner may lie and be within, as a share of the picture.
@@ -26,7 +28,7 @@ pub(crate) fn chosen(picture: &RgbImage, gray: &Plane, found: Found, pages: u32)
     };
     let (w, h) = (f64::from(picture.width()), f64::from(picture.height()));
     let by_rules = seen.shared(&found.quads[0].map(|p| [p[0] / w, p[1] / h]));
-    if by_rules >= AGREE || by_rules >= seen.shared(&seen.quad) {
+    if by_rules >= AGREE || by_rules + BETTER >= seen.shared(&seen.quad) {
         return found;
     }
     // An outline drawn on squared paper or on a sheet: the network may take all of the paper for the page.

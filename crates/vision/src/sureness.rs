@@ -20,7 +20,8 @@ static WEIGHTS: LazyLock<BTreeMap<String, Weights>> = LazyLock::new(|| {
 
 /// How likely a block of a kind with such evidence is right, 0 to 1.
 pub(crate) fn sure(kind: &str, evidence: &Evidence) -> f64 {
-    let Some(of) = WEIGHTS.get(kind).or_else(|| WEIGHTS.get("paper")) else {
+    // The drawing machine draws no washes and no rings: of these the tracing's word counts.
+    let Some(of) = WEIGHTS.get(kind) else {
         return evidence.traced;
     };
     let sum: f64 = of

@@ -2,6 +2,7 @@
 
 use crate::blocks::{Form, Read};
 use crate::marks::{ACCENT, CLUSTER, MAT, OUTSIDE, PAGE, PAPER, PHOTO, TITLE, WRITING};
+use crate::panels::Panel;
 use crate::plane::Parts;
 use crate::seen::{Place, Seen};
 use crate::sheet::{RIM, Sheet};
@@ -226,6 +227,9 @@ impl<'a> Judge<'a> {
     /// Judges blocks, bottom to top: gives another kind where the network is clear about one, adds what was missed, tells how sure each is.
     pub(crate) fn judged(&self, mut blocks: Vec<Read>) -> Vec<(Read, Evidence)> {
         for i in 0..blocks.len() {
+            if let Some(other) = self.other_side(&blocks, i) {
+                blocks[i].form = Form::Panel(other);
+            }
             let (classes, _) = self.classes(&blocks[i].form, &over(&blocks, i));
             let Some(kind) = other_kind(&blocks[i], &classes) else {
                 continue;
@@ -243,6 +247,46 @@ impl<'a> Judge<'a> {
             .map(|i| self.evidence(&blocks[i], &over(&blocks, i)))
             .collect();
         blocks.into_iter().zip(evidence).collect()
+    }
+
+    /// Of a paper whose one line divides the page the part on the other side, where that is more likely the paper; of two that are
+    /// about as likely the smaller is meant.
+    fn other_side(&self, blocks: &[Read], i: usize) -> Option<Panel> {
+        let Form::Panel(panel) = &blocks[i].form else {
+            return None;
+        };
+        if panel.edges.iter().filter(|e| **e).count() != 3 {
+            return None;
+        }
+        let rim = RIM as f64;
+        let e = panel.extent();
+        let side = ((e.middle()[0] - rim) / self.sheet.page_w).floor().max(0.0);
+        let left = rim + side * self.sheet.page_w;
+        let [l, t, r, _] = panel.edges;
+        let page = Extent {
+            x0: left,
+            y0: rim,
+            x1: left + self.sheet.page_w,
+            y1: rim + self.sheet.page_h,
+        };
+        let (extent, edges) = match (l, t, r) {
+            (false, _, _) => (Extent { x1: e.x0, ..page }, [true, true, false, true]),
+            (_, _, false) => (Extent { x0: e.x1, ..page }, [false, true, true, true]),
+            (_, false, _) => (Extent { y1: e.y0, ..page }, [true, true, true, false]),
+            _ => (Extent { y0: e.y1, ..page }, [true, false, true, true]),
+        };
+        let other = Panel {
+            edges,
+            ..Panel::upright(extent)
+        };
+        let paper = |p: &Panel| self.classes(&Form::Panel(*p), &over(blocks, i)).0[PAPER];
+        let (here, there) = (paper(panel), paper(&other));
+        let is_other = if (here - there).abs() < AS_LIKELY {
+            other.area() < panel.area()
+        } else {
+            there > here
+        };
+        is_other.then_some(other)
     }
 
     /// What the network sees and no block is.
@@ -318,6 +362,9 @@ fn framed_by(blocks: &[Read], i: usize) -> Option<usize> {
 const ALIKE: f64 = 0.85;
 /// Of two words, or two clusters, one lies in the other when they share so much of the smaller one.
 const WITHIN: f64 = 0.6;
+
+/// Two sides of a line are about as likely the paper when they differ by less.
+const AS_LIKELY: f64 = 0.15;
 
 /// The network is clear about a class when it is so much likelier than the block's own.
 const CLEARLY: f64 = 0.4;

@@ -35,6 +35,7 @@ type Drag = { apply: (dx: number, dy: number) => SketchDoc; reason: string; id?:
 
 /** Handles lie at a block's corners and in the middle of its edges. */
 const HANDLE = 12;
+const GRIP = 26;
 const HANDLES: readonly { edges: readonly Edge[]; u: number; v: number; cursor: string }[] = [
   { edges: ["left", "top"], u: 0, v: 0, cursor: "nwse-resize" },
   { edges: ["top"], u: 0.5, v: 0, cursor: "ns-resize" },
@@ -203,22 +204,30 @@ export function DrawnSketch({
           {block && <Measures {...measured} boxes={[extent(block)]} numbers={numbers} only="labels" />}
           {block &&
             mayChange &&
-            HANDLES.map(({ edges, u, v, cursor }) => (
-              <rect
-                key={edges.join("-")}
-                data-handle={edges.join(" ")}
-                x={(block.box.x + block.box.w * u) * scale - HANDLE / 2}
-                y={(block.box.y + block.box.h * v) * scale - HANDLE / 2}
-                width={HANDLE}
-                height={HANDLE}
-                fill="#ffffff"
-                stroke="#c2185b"
-                strokeWidth={2}
-                style={{ cursor }}
-                transform={turnOf(block, scale)}
-                {...bind(holding(block.id, (s, id, dx, dy) => pulled(s, id, edges, dx, dy), `${block.id} resized`))}
-              />
-            ))}
+            HANDLES.map(({ edges, u, v, cursor }) => {
+              const [x, y] = [(block.box.x + block.box.w * u) * scale, (block.box.y + block.box.h * v) * scale];
+              return (
+                <g
+                  key={edges.join("-")}
+                  data-handle={edges.join(" ")}
+                  style={{ cursor }}
+                  transform={turnOf(block, scale)}
+                  {...bind(holding(block.id, (s, id, dx, dy) => pulled(s, id, edges, dx, dy), `${block.id} resized`))}
+                >
+                  {/* A finger needs more room than the eye. */}
+                  <rect x={x - GRIP / 2} y={y - GRIP / 2} width={GRIP} height={GRIP} fill="transparent" />
+                  <rect
+                    x={x - HANDLE / 2}
+                    y={y - HANDLE / 2}
+                    width={HANDLE}
+                    height={HANDLE}
+                    fill="#ffffff"
+                    stroke="#c2185b"
+                    strokeWidth={2}
+                  />
+                </g>
+              );
+            })}
         </g>
       </svg>
     </div>

@@ -89,9 +89,17 @@ async fn a_picture_becomes_a_sketch_that_the_drawer_takes() {
         before,
         "reading keeps no sketch"
     );
+    // The page was brought upright with it: what was read lies over that, and snaps to its lines.
+    let lift = read["lift"].as_str().unwrap();
+    let sides = json!({"sides": [0.1, 0.1, 0.9, 0.9]});
+    let (status, snapped) = wren.post(&format!("/api/lifts/{lift}/edges"), &sides).await;
+    assert_eq!(
+        (status, snapped["sides"].as_array().map(Vec::len)),
+        (StatusCode::OK, Some(4))
+    );
     let (status, kept) = wren
         .post(
-            &format!("/api/sketches?picture={}", id(&picture)),
+            &format!("/api/sketches?picture={}&lift={lift}", id(&picture)),
             &read["sketch"],
         )
         .await;
@@ -99,9 +107,10 @@ async fn a_picture_becomes_a_sketch_that_the_drawer_takes() {
         (status, &kept["name"]),
         (StatusCode::CREATED, &"Tide line".into())
     );
+    let sketch = wren.get(&format!("/api/sketches/{}", id(&kept))).await.1;
     assert_eq!(
-        wren.get(&format!("/api/sketches/{}", id(&kept))).await.1["picture"],
-        picture["id"]
+        (&sketch["picture"], &sketch["lift"]),
+        (&picture["id"], &read["lift"])
     );
 }
 

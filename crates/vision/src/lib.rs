@@ -99,6 +99,16 @@ fn page_of(small: &RgbImage, gray: &Plane, pages: u32) -> Found {
     choosing::chosen(small, gray, page::find(small, gray, pages), pages)
 }
 
+/// The corners that a maker gave, in the smaller picture's pixels.
+fn given(corners: &Quad, scale: f64, small: &RgbImage) -> Result<Quad, Unreadable> {
+    let quad = corners.map(|p| p.map(|v| v / scale));
+    if quad::is_page(&quad, small.width(), small.height()) {
+        Ok(quad)
+    } else {
+        Err(Unreadable::Corners)
+    }
+}
+
 fn small(pixels: &RgbImage) -> (RgbImage, f64) {
     let small = reduced(pixels, READ_AT);
     let scale = f64::from(pixels.width()) / f64::from(small.width());
@@ -135,15 +145,15 @@ fn read_keeping(
     progress::step(go_on, Stage::Page).map_err(stopped)?;
     let (small, scale) = small(pixels);
     let gray = sheet::brightness(&small);
-    let mut found = page_of(&small, &gray, asked.pages);
-    if let Some(corners) = asked.corners {
-        let quad = corners.map(|p| p.map(|v| v / scale));
-        if !quad::is_page(&quad, small.width(), small.height()) {
-            return Err(Unreadable::Corners);
-        }
-        found.quads = vec![quad];
-        found.outlined = true;
-    }
+    let found = match asked.corners {
+        None => page_of(&small, &gray, asked.pages),
+        // Rules still tell whether it is a photograph.
+        Some(corners) => Found {
+            quads: vec![given(&corners, scale, &small)?],
+            outlined: true,
+            ..page::find(&small, &gray, asked.pages)
+        },
+    };
     progress::step(go_on, Stage::Upright).map_err(stopped)?;
     let sheet = sheet::upright(&small, &found, asked.page, asked.pages);
     drop(gray);
@@ -161,7 +171,7 @@ fn read_keeping(
         sketch,
         written: written(&blocks, &traced),
         evidence,
-        looks_like: proportions::sizes_like(&found.quads, size, said, asked.pages),
+        looks_like: proportions::sizes_like(&sheet.quads, size, said, asked.pages),
         quads: sheet
             .quads
             .iter()

@@ -1,10 +1,10 @@
 //! What a network sees on an upright sheet, page by page, in the sheet's own pixels; and what it sees that was not traced.
 
 use crate::marks::{CLUSTER, Marks, TITLE, WRITING};
+use crate::plane::Mask;
 use crate::sheet::{RIM, Sheet};
 use crate::writing::Extent;
-use image::{GrayImage, Luma, Rgb, RgbImage};
-use imageproc::region_labelling::{Connectivity, connected_components};
+use image::{Rgb, RgbImage};
 
 /// A page as it is seen, with its rim: where it begins, how wide and high it is, and its marks.
 struct Page {
@@ -100,32 +100,22 @@ const CRUMB: usize = 14;
 
 fn pieces_of(page: &Page, classes: &[u8], class: usize) -> Vec<(usize, Extent, f64)> {
     let side = page.marks.side;
-    let mask = GrayImage::from_fn(side as u32, side as u32, |x, y| {
-        Luma([u8::from(
-            usize::from(classes[y as usize * side + x as usize]) == class,
-        )])
-    });
-    let labels = connected_components(&mask, Connectivity::Eight, Luma([0]));
-    let mut parts: Vec<(usize, f64, [usize; 4])> = Vec::new();
-    for (x, y, label) in labels.enumerate_pixels() {
-        let Some(label) = (label.0[0] as usize).checked_sub(1) else {
-            continue;
-        };
-        let (x, y) = (x as usize, y as usize);
-        if parts.len() <= label {
-            parts.resize(label + 1, (0, 0.0, [side, side, 0, 0]));
-        }
-        let (count, sum, [x0, y0, x1, y1]) = &mut parts[label];
-        *count += 1;
-        *sum += page.marks.likely(class, y * side + x);
-        (*x0, *y0, *x1, *y1) = ((*x0).min(x), (*y0).min(y), (*x1).max(x), (*y1).max(y));
-    }
-    parts
-        .into_iter()
-        .filter(|(count, _, _)| *count >= CRUMB)
-        .map(|(count, sum, cells)| {
+    let mask = Mask {
+        w: side,
+        h: side,
+        data: classes.iter().map(|c| usize::from(*c) == class).collect(),
+    };
+    let parts = mask.connected_components(true);
+    let pieces = parts.each().filter(|(_, part)| part.area >= CRUMB);
+    pieces
+        .map(|(label, part)| {
+            let pixels = parts.pixels(label);
+            let sum: f64 = pixels
+                .map(|(x, y)| page.marks.likely(class, y * side + x))
+                .sum();
+            let cells = [part.x0, part.y0, part.x1, part.y1];
             let extent = sharpened(page, class, cells);
-            (class, extent, sum / count as f64)
+            (class, extent, sum / part.area as f64)
         })
         .collect()
 }

@@ -3,23 +3,13 @@
 #![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
 
 use image::RgbImage;
-use metrosk_core::length::{Length, Unit};
+use metrosk_core::length::Length;
 use metrosk_core::sketch::{Block, Kind, Shape, Sketch};
 use metrosk_demo::{SEED, Style, picture};
+use metrosk_drawn::asked;
 use metrosk_vision::{
     ReadRequest, Stage, Unreadable, decode, find_page, jpeg, read, straightened, swatches,
 };
-
-fn asked(sketch: &Sketch) -> ReadRequest {
-    let page = sketch.canvas.page;
-    ReadRequest {
-        page: (page.w.to_units(Unit::Inch), page.h.to_units(Unit::Inch)),
-        pages: u32::from(sketch.canvas.pages),
-        unit: Unit::Inch,
-        name: "Read".into(),
-        corners: None,
-    }
-}
 
 fn reading(pixels: &RgbImage, asked: &ReadRequest) -> Sketch {
     let read = read(pixels, asked, &|_| true).unwrap();

@@ -194,19 +194,11 @@ async fn what_was_read_wrongly_is_mended_by_keyboard() -> Result<()> {
         .await?;
     click(&browser, "//button[contains(., 'A diagram')]").await?;
     click(&browser, "//button[.='Read it'][not(@disabled)]").await?;
-    let told = "//p[@role='status'][contains(., ' blocks')][not(contains(., '…'))]";
-    let count = async || -> Result<usize> {
-        let text = browser.find(told).await?.text().await?;
-        text.split(' ')
-            .next()
-            .and_then(|n| n.parse().ok())
-            .with_context(|| text.clone())
-    };
-    let before = count().await?;
+    let before = blocks_read(&browser).await?;
     let list = browser.find("//div[@role='listbox']").await?;
     // Halved there is one more; marked and gathered there are as many as before.
     list.send_keys("h").await?;
-    ensure!(count().await? == before + 1, "halved");
+    ensure!(blocks_read(&browser).await? == before + 1, "halved");
     browser
         .find("//div[@role='option'][@aria-selected='true']")
         .await?;
@@ -216,7 +208,7 @@ async fn what_was_read_wrongly_is_mended_by_keyboard() -> Result<()> {
         .find("//button[starts-with(., 'Join with')][not(contains(., 'another'))]")
         .await?;
     list.send_keys("g").await?;
-    ensure!(count().await? == before, "merged");
+    ensure!(blocks_read(&browser).await? == before, "merged");
     // An edge is taken in hand and moved; Escape lets go.
     list.send_keys("3").await?;
     browser

@@ -4,9 +4,9 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 15] = [
+const ORDER: [&str; 16] = [
     "cancel", "length", "document", "geometry", "sketch", "reading", "defaults", "notation",
-    "layout", "fit", "hop", "calls", "calendar", "season", "plan",
+    "layout", "fit", "photos", "hop", "calls", "calendar", "season", "plan",
 ];
 
 /// Every file of a module, with its text.

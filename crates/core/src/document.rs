@@ -52,6 +52,16 @@ impl Invalid {
             }],
         }
     }
+
+    /// Findings of a part of a document, told from the document's top.
+    #[must_use]
+    pub fn under(mut self, prefix: &str) -> Invalid {
+        for finding in &mut self.findings {
+            let path = format!("{prefix}.{}", finding.path);
+            path.trim_end_matches('.').clone_into(&mut finding.path);
+        }
+        self
+    }
 }
 
 impl fmt::Display for Invalid {

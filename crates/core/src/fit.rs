@@ -20,6 +20,7 @@ mod fold_choice;
 mod holds;
 mod item;
 mod items;
+mod matted;
 mod measure;
 mod model;
 mod note;
@@ -27,7 +28,6 @@ mod notes;
 mod pin;
 mod preferences;
 mod price;
-mod prints;
 mod proposal;
 mod qp;
 mod reason;
@@ -44,6 +44,7 @@ mod svg;
 mod task;
 mod why;
 
+pub use crate::photos::{Face, MOST_PHOTOS, Photos, Print};
 pub use approach::{Approach, Map};
 pub use back::{Back, back};
 pub use check::{Fault, faults};
@@ -55,7 +56,6 @@ pub use measure::{Group, Kept, Measures, measure};
 pub use note::{Broken, Note, SizePair, Way};
 pub use pin::{Pin, PinEdge, PinTo};
 pub use preferences::{Emphasis, Slack};
-pub use prints::{Face, MOST_PHOTOS, Photos, Print};
 pub use proposal::{Outcome, Proposal};
 pub use request::{FitDecisions, PhotoDecisions, Request, SketchDecisions};
 pub use slot_choice::{SlotChoice, SlotWay};
@@ -101,9 +101,8 @@ pub fn fit_while(request: &Request, cancel: &Cancel) -> Option<Outcome> {
     (!cancel.is_cancelled()).then_some(outcome)
 }
 
-fn fit_by_all(request: &Request, cancel: &Cancel) -> Outcome {
-    let sketch = request.sketch.oriented(request.turn, request.flip);
-    let request = &oriented(request);
+fn fit_by_all(asked: &Request, cancel: &Cancel) -> Outcome {
+    let (request, sketch) = &matted::as_fitted(asked);
     let approaches = match request.approach {
         Some(one) => vec![one],
         None => Approach::that_apply(sketch.canvas.pages, request.target.pages),
@@ -111,7 +110,7 @@ fn fit_by_all(request: &Request, cancel: &Cancel) -> Outcome {
     let mut proposals: Vec<Proposal> = Vec::new();
     let mut conflict = None;
     for found in each_at_once(&approaches, |approach| {
-        fit_by(request, &sketch, approach, None, cancel)
+        fit_by(request, sketch, approach, None, cancel)
     }) {
         match found {
             Ok(proposal) => proposals.push(proposal),
@@ -120,8 +119,12 @@ fn fit_by_all(request: &Request, cancel: &Cancel) -> Outcome {
         }
     }
     rank(&mut proposals, matches!(request.photos, Photos::Prints(_)));
-    proposals.extend(emphasised(request, &sketch, &proposals, cancel));
+    proposals.extend(emphasised(request, sketch, &proposals, cancel));
     once(&mut proposals);
+    let proposals: Vec<Proposal> = proposals
+        .into_iter()
+        .map(|p| p.without_added(asked, (request, sketch)))
+        .collect();
     match conflict {
         Some(conflict) if proposals.is_empty() => Outcome::Conflict(conflict),
         _ => Outcome::Proposals(proposals),
@@ -210,21 +213,12 @@ fn once(proposals: &mut Vec<Proposal>) {
     *proposals = kept;
 }
 
-/// The request with what is held turned and flipped as the sketch is.
-fn oriented(request: &Request) -> Request {
-    Request {
-        holds: request.holds.oriented(request.turn, request.flip),
-        ..request.clone()
-    }
-}
-
 /// Fits again with the choices of an earlier proposal held: one program, for a pin that is being moved.
 ///
 /// # Errors
 /// What the choices name that the request does not have: they are those of another one.
-pub fn refit(request: &Request, choices: &Choices) -> Result<Outcome, Invalid> {
-    let sketch = request.sketch.oriented(request.turn, request.flip);
-    let request = &oriented(request);
+pub fn refit(asked: &Request, choices: &Choices) -> Result<Outcome, Invalid> {
+    let (request, sketch) = &matted::as_fitted(asked);
     let applying = Approach::that_apply(sketch.canvas.pages, request.target.pages);
     if !applying.contains(&choices.approach) {
         let names: Vec<&str> = applying.iter().map(|a| a.name()).collect();
@@ -236,12 +230,14 @@ pub fn refit(request: &Request, choices: &Choices) -> Result<Outcome, Invalid> {
     }
     match fit_by(
         request,
-        &sketch,
+        sketch,
         choices.approach,
         Some(choices),
         &Cancel::default(),
     ) {
-        Ok(proposal) => Ok(Outcome::Proposals(vec![proposal])),
+        Ok(proposal) => Ok(Outcome::Proposals(vec![
+            proposal.without_added(asked, (request, sketch)),
+        ])),
         Err(Unfit::Conflict(conflict)) => Ok(Outcome::Conflict(conflict)),
         Err(Unfit::Unsuited(invalid)) => Err(invalid),
     }

@@ -35,6 +35,7 @@ pub mod layout;
 pub mod length;
 pub mod notation;
 pub mod photos;
+pub mod placed_photos;
 pub mod plan;
 pub mod reading;
 pub mod season;

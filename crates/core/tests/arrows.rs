@@ -4,9 +4,24 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 16] = [
-    "cancel", "length", "document", "geometry", "sketch", "reading", "defaults", "notation",
-    "layout", "fit", "photos", "hop", "calls", "calendar", "season", "plan",
+const ORDER: [&str; 17] = [
+    "cancel",
+    "length",
+    "document",
+    "geometry",
+    "sketch",
+    "reading",
+    "defaults",
+    "notation",
+    "photos",
+    "layout",
+    "fit",
+    "placed_photos",
+    "hop",
+    "calls",
+    "calendar",
+    "season",
+    "plan",
 ];
 
 /// Every file of a module, with its text.

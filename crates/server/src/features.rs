@@ -9,5 +9,6 @@ pub(crate) mod jobs;
 pub(crate) mod layouts;
 pub(crate) mod pages;
 pub(crate) mod people;
+pub(crate) mod photos;
 pub(crate) mod pictures;
 pub(crate) mod sketches;

@@ -8,6 +8,7 @@ use crate::features::jobs::routes as jobs;
 use crate::features::layouts::routes::{self as fit, exports};
 use crate::features::pages::routes as pages;
 use crate::features::people::routes::{links, session, team};
+use crate::features::photos::routes as photos;
 use crate::features::pictures::routes as pictures;
 use crate::features::sketches::routes::{self as sketches, notation};
 use crate::http::layers;
@@ -75,6 +76,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(fit::propose))
         .routes(routes!(fit::again))
         .routes(routes!(fit::change))
+        .routes(routes!(photos::placed))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
         .merge(files())
 }

@@ -3,13 +3,21 @@
 use super::item::Item;
 use super::model::{Model, Scene, Vars};
 use super::pin::PinEdge;
-use super::prints::Photos;
 use crate::geometry::{Edge, Rect, Size, Span};
 use crate::layout::{Crop, Layout, LayoutBlock, Placement};
-use crate::length::Length;
+use crate::length::{Length, Unit};
+use crate::photos::{Photos, Print, crop, room};
 use crate::reading::INCH;
 use crate::sketch::{Block, Ring, Shape};
 use std::collections::BTreeSet;
+
+/// The finest mark that a print is trimmed at: 1/32 in, half a millimetre.
+const fn finest_mark(unit: Unit) -> Length {
+    match unit {
+        Unit::Inch => Length::inches(1, 32),
+        Unit::Millimetre => Length::from_ticks(Unit::Millimetre.ticks() / 2),
+    }
+}
 
 /// The layout for variables in ticks.
 pub(crate) fn layout(scene: &Scene<'_>, model: &Model, ticks: &[i64]) -> Layout {
@@ -259,8 +267,13 @@ fn shown(
         return None;
     };
     let print = &prints[print];
+    let slot = Size {
+        w: rect.w,
+        h: rect.h,
+    };
+    let size = print.size_for(slot);
     let share = |side: Length, full: Length| (side.ticks() as f64 / full.ticks() as f64).min(1.0);
-    let (w, h) = (share(rect.w, print.size.w), share(rect.h, print.size.h));
+    let (w, h) = (share(rect.w, size.w), share(rect.h, size.h));
     let extent = item.extent_of(rect);
     // How much of the print lies before the box, across the page and down it.
     let cut = |begin: Option<i64>, low: f64, side: Length, full: Length| {
@@ -279,8 +292,8 @@ fn shown(
     } else {
         (extent.t, extent.l)
     };
-    let x = cut(across, low_x, rect.w, print.size.w);
-    let y = cut(down, low_y, rect.h, print.size.h);
+    let x = cut(across, low_x, rect.w, size.w);
+    let y = cut(down, low_y, rect.h, size.h);
     // Turned, the print's own left or top lies at the far end.
     let x = if matches!(quarters, 2 | 3) {
         1.0 - w - x
@@ -292,12 +305,48 @@ fn shown(
     } else {
         y
     };
+    let (x, y) = windowed(scene, item, print, (size, slot), extent).unwrap_or((x, y));
     Some(Placement {
         photo: print.id.clone(),
-        print: Size {
-            w: print.size.w,
-            h: print.size.h,
-        },
+        print: size,
         crop: Crop { x, y, w, h },
     })
+}
+
+/// A cut that a ruler has a mark for, where there is one between two places.
+fn on_ruler(at: Length, mark: Length, (first, last): (Length, Length)) -> Length {
+    let mark = at.round_to(mark);
+    if first <= mark && mark <= last {
+        mark
+    } else {
+        at
+    }
+}
+
+/// Where the window begins, in shares of the print: nearest to where it is wanted, so that it holds what must be kept. None for a photo with
+/// faces that runs over the fold: its place was found with the fold's.
+fn windowed(
+    scene: &Scene<'_>,
+    item: &Item,
+    print: &Print,
+    (size, slot): (Size, Size),
+    extent: Span,
+) -> Option<(f64, f64)> {
+    let over_fold = scene
+        .fold()
+        .is_some_and(|f| extent.l < f * INCH && f * INCH < extent.r);
+    if over_fold && !item.is_split() && !print.faces.is_empty() && !print.is_file {
+        return None;
+    }
+    let kept = print.kept_on(size);
+    let mut window = crop(size, slot, &kept, print.wanted(size, slot))
+        .ok()?
+        .window;
+    if let Some(room) = room(size, slot, &kept).filter(|_| !print.is_file) {
+        let mark = finest_mark(scene.request.unit);
+        window.x = on_ruler(window.x, mark, (room.x, room.right()));
+        window.y = on_ruler(window.y, mark, (room.y, room.bottom()));
+    }
+    let share = |at: Length, full: Length| at.ticks() as f64 / full.ticks() as f64;
+    Some((share(window.x, size.w), share(window.y, size.h)))
 }

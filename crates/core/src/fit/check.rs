@@ -2,11 +2,11 @@
 
 use super::fold_choice::FoldWay;
 use super::note::Note;
-use super::prints::{Photos, Print};
 use super::request::Request;
 use super::slot_choice::SlotChoice;
 use crate::geometry::{Edge, Span};
 use crate::layout::{Layout, LayoutBlock, crop_of};
+use crate::photos::{Photos, Print};
 use crate::reading::{HAIR, KEPT};
 use crate::sketch::{Kind, Sketch};
 

@@ -7,6 +7,7 @@ use super::proposal::Proposal;
 use super::{Conflict, Pin, PinTo, Request, SlotChoice};
 use crate::geometry::{Edge, Rect};
 use crate::length::Length;
+use crate::photos::Photos;
 use crate::sketch::{Block, Flip, Kind, QuarterTurn, Shape, Sketch};
 use std::collections::BTreeSet;
 
@@ -62,6 +63,13 @@ pub(super) fn derived(
     let (pins, pin_of) = pins_of(request, &made, approach, &ending);
     let holds = request.holds.copied(&made.from, &ending);
     let slots = slots_of(request, &made, &ending);
+    let copied = |id: &String| format!("{id}{ending}");
+    let copies = request
+        .reaches
+        .iter()
+        .map(|(id, reach)| (copied(id), *reach));
+    let reaches = request.reaches.clone().into_iter().chain(copies).collect();
+    let photos = with_copies(&request.photos, &copied);
     let (turn, flip) = (QuarterTurn::default(), Flip::None);
     let inner = Request {
         sketch: made.sketch,
@@ -71,6 +79,8 @@ pub(super) fn derived(
         pins,
         holds,
         slots,
+        photos,
+        reaches,
         at_fold: Vec::new(),
         ..request.clone()
     };
@@ -82,6 +92,18 @@ pub(super) fn derived(
         from: made.from,
         notes: made.notes,
     }))
+}
+
+/// Prints that are locked to a slot may be meant for its copy: it comes after the slot's own parts.
+fn with_copies(photos: &Photos, copied: impl Fn(&String) -> String) -> Photos {
+    let mut photos = photos.clone();
+    if let Photos::Prints(prints) = &mut photos {
+        for place in prints.iter_mut().filter_map(|p| p.place.as_mut()) {
+            let copies: Vec<String> = place.blocks.iter().map(&copied).collect();
+            place.blocks.extend(copies);
+        }
+    }
+    photos
 }
 
 struct DerivedSketch {
@@ -125,7 +147,12 @@ impl Derived {
                 .map_or(id, |(_, from)| from)
                 .clone()
         };
-        let made = Some(Box::new((self.request.clone(), proposal.layout.clone())));
+        let fitted = (
+            self.request.clone(),
+            proposal.layout.clone(),
+            Approach::Scale,
+        );
+        let made = Some(Box::new(fitted));
         let mut layout = proposal.layout;
         for block in &mut layout.blocks {
             for id in &mut block.from {

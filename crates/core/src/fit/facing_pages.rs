@@ -7,12 +7,12 @@ use super::approach::Map;
 use super::copies::Derived;
 use super::measure::measure;
 use super::note::Note;
-use super::prints::Photos;
 use super::proposal::Explanation;
 use super::task::Task;
 use super::{Approach, Conflict, Pin, Proposal, Request};
 use crate::geometry::{Edge, Rect};
 use crate::layout::{Layout, LayoutBlock};
+use crate::photos::Photos;
 use crate::reading::HAIR;
 use crate::sketch::{Block, Flip, QuarterTurn, Sketch};
 

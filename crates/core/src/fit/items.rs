@@ -5,7 +5,6 @@ use super::assign;
 use super::fold_choice::FoldWay;
 use super::item::{Along, Item};
 use super::preferences::Slack;
-use super::prints::Photos;
 use super::request::Request;
 use super::slot::Slot;
 use super::slot_choice::SlotWay;
@@ -13,6 +12,7 @@ use super::slots;
 use super::task::Task;
 use crate::geometry::{Edge, Span, nearer_to_quarter};
 use crate::length::Length;
+use crate::photos::{Photos, Sides};
 use crate::reading::{AGREE, HAIR, INCH};
 use crate::sketch::{Block, Grid, Kind, Sketch};
 
@@ -31,7 +31,7 @@ pub(crate) fn items(task: &Task, sketch: &Sketch, map: Map) -> Option<Vec<Item>>
     };
     let given = |slots: &[Slot]| {
         let mut items = items_of(task, sketch, map, slots);
-        let cost = assign::prints(&mut items, prints);
+        let cost = assign::prints(sketch, &mut items, prints);
         (cost, items)
     };
     let mut best = given(&slots);
@@ -232,6 +232,9 @@ fn beyond(canvas: Span, fold_at: &[Edge]) -> Span {
 
 /// How far a mat reaches beyond what it frames, on each side: an absolute that does not scale.
 fn borders(request: &Request, sketch: &Sketch, map: Map, mat: &Block) -> [f64; 4] {
+    if let Some(reach) = request.reaches.get(&mat.id) {
+        return on_page(*reach, mat.turn);
+    }
     let canvas = sketch.canvas.span();
     let Some(framed) = mat.under.as_deref().and_then(|id| sketch.index_of(id)) else {
         return [0.0; 4];
@@ -257,6 +260,14 @@ fn borders(request: &Request, sketch: &Sketch, map: Map, mat: &Block) -> [f64; 4
             kept.round()
         }
     })
+}
+
+/// A photo's sides as they lie on the page: turned by a quarter its left one is at the top.
+fn on_page(reach: Sides, turn: f64) -> [f64; 4] {
+    let mut sides = reach.map(|l| l.ticks() as f64);
+    let quarters = (turn / 90.0).round().rem_euclid(4.0) as usize;
+    sides.rotate_right(quarters);
+    sides
 }
 
 /// The units of a grid on the target: more along the stretched axis, so that a unit stays what it was.

@@ -7,13 +7,13 @@ use super::item::{Along, Item};
 use super::measure::{Group, Measures};
 use super::model::Scene;
 use super::note::{Broken, Note, SizePair, Way};
-use super::prints::{Face, Photos};
 use super::search::Chosen;
 use super::slot_choice::SlotWay;
 use super::why;
 use crate::geometry::{Axis, Span};
 use crate::layout::{self, Layout, LayoutBlock, crop_of};
 use crate::length::Length;
+use crate::photos::{Face, Photos};
 use crate::reading::{AGREE, INCH, KEPT, Place, distance, face};
 use crate::sketch::Kind;
 

@@ -44,8 +44,8 @@ pub struct Proposal {
     pub tried: (usize, usize),
     /// Each sketch block's drawn, wanted and placed box.
     pub(super) places: Vec<(String, Span, Span, Span)>,
-    /// Where the approach made another sketch first: that sketch's request, and the layout in its blocks' names.
-    pub(super) made: Option<Box<(Request, Layout)>>,
+    /// Where another sketch was fitted than the request's own: that sketch's request, the layout in its blocks' names, and by which map.
+    pub(super) made: Option<Box<(Request, Layout, Approach)>>,
 }
 
 /// What is told of a fit beside its measures.
@@ -112,12 +112,45 @@ impl Proposal {
     /// The faults of its layout, of which there must be none, against the sketch as it was fitted.
     pub fn faults(&self, request: &Request) -> Vec<Fault> {
         let (request, layout, approach) = match &self.made {
-            Some(made) => (&made.0, &made.1, Approach::Scale),
+            Some(made) => (&made.0, &made.1, made.2),
             None => (request, &self.layout, self.approach),
         };
-        let sketch = request.sketch.oriented(request.turn, request.flip);
+        let (request, sketch) = &super::matted::as_fitted(request);
         let place = Map::new(approach, sketch.canvas, request.target).apply(sketch.canvas.span());
-        faults(request, &sketch, place, layout, &self.notes)
+        faults(request, sketch, place, layout, &self.notes)
+    }
+
+    /// What she added to the sketch stands for none of its blocks.
+    pub(super) fn without_added(
+        mut self,
+        asked: &Request,
+        fitted: (&Request, &Sketch),
+    ) -> Proposal {
+        let is_added = |id: &String| asked.sketch.index_of(id).is_none();
+        if !self
+            .layout
+            .blocks
+            .iter()
+            .any(|b| b.from.iter().any(is_added))
+        {
+            return self;
+        }
+        let (request, sketch) = fitted;
+        let as_fitted = || {
+            let request = Request {
+                sketch: sketch.clone(),
+                turn: QuarterTurn::default(),
+                flip: Flip::None,
+                ..request.clone()
+            };
+            Box::new((request, self.layout.clone(), self.approach))
+        };
+        self.made = Some(self.made.take().unwrap_or_else(as_fitted));
+        for block in &mut self.layout.blocks {
+            block.from.retain(|id| !is_added(id));
+        }
+        self.places.retain(|(id, ..)| !is_added(id));
+        self
     }
 
     /// Its notes as a maker reads them.

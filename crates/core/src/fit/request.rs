@@ -6,13 +6,16 @@ use super::fold_choice::{self, FoldChoice};
 use super::holds::{self, Holds};
 use super::pin::{self, Pin};
 use super::preferences::{self, Emphasis, Slack};
-use super::prints::{Photos, read_photos};
 use super::slot_choice::{self, SlotChoice};
 use crate::document::{self, Findings, Invalid, Node};
 use crate::geometry::Span;
 use crate::length::{Length, Unit};
+use crate::photos::{
+    LiftChoice, MatChoice, Photos, Print, Sides, read_lifts, read_mats, read_photos,
+};
 use crate::sketch::{Canvas, Flip, Kind, QuarterTurn, Reader, Sketch, read_canvas, read_unit};
 use serde_json::Value;
+use std::collections::BTreeMap;
 
 /// The `format` of a fit request.
 const FORMAT: &str = "metrosk-fit/1";
@@ -37,6 +40,10 @@ pub struct Request {
     pub photos: Photos,
     /// Prints keep their size (`whole`), or may be trimmed to suit (`trim`).
     pub whole: bool,
+    /// The mats she chose; where she chose none, the sketch's own stay.
+    pub mats: Vec<MatChoice>,
+    /// Of mats that are in the sketch because she chose them, how far each reaches beyond its photo; empty in a request that was read.
+    pub reaches: BTreeMap<String, Sides>,
     /// The approach asked for; none for `auto`.
     pub approach: Option<Approach>,
     /// Applied to the sketch first.
@@ -95,6 +102,8 @@ impl Request {
             holds: sketch.holds,
             photos: photos.photos,
             whole: photos.whole,
+            mats: photos.mats,
+            reaches: BTreeMap::new(),
             target: fit.target,
             margin: fit.margin,
             fold_guard: fit.fold_guard,
@@ -175,17 +184,36 @@ pub struct PhotoDecisions {
     pub photos: Photos,
     /// Prints keep their size (`whole`), or may be trimmed to suit (`trim`).
     pub whole: bool,
+    /// Prints that lie on the worktop without a place.
+    pub aside: Vec<Print>,
+    /// The mats she chose; where she chose none, the sketch's own stay.
+    pub mats: Vec<MatChoice>,
+    /// What lifts photos off the page.
+    pub lift: Vec<LiftChoice>,
+    /// How thick a page, or a spread that is closed, may be in its protector.
+    pub room: Length,
 }
 
+/// What a page protector takes where nobody says otherwise.
+const ROOM: Length = Length::inches(1, 4);
+
 impl PhotoDecisions {
-    /// The fields of documents that hold them.
-    pub const FIELDS: [&'static str; 2] = ["photos", "photo_rule"];
+    /// The fields of documents that hold what a layout follows from.
+    pub const FIELDS: [&'static str; 3] = ["photos", "photo_rule", "mats"];
 
     /// Reads them from the object that has their fields.
     pub(crate) fn read(top: &Node<'_>, reader: Reader) -> Option<PhotoDecisions> {
-        let photos = top
-            .get("photos")
-            .map_or(Some(Photos::AsDrawn), |n| read_photos(&n, reader));
+        let photos = match top.get("photos") {
+            Some(node) => read_photos(&node, reader).map(|w| (w.photos, w.aside)),
+            None => Some((Photos::AsDrawn, Vec::new())),
+        };
+        let mats = top
+            .get("mats")
+            .map_or(Some(Vec::new()), |n| read_mats(&n, reader));
+        let lift = top.get("lift").map_or(Some(Vec::new()), |n| read_lifts(&n));
+        let room = top.get("room").map_or(Some(ROOM), |n| {
+            n.length(reader.unit, Length::inches(1, 64), Length::inches(4, 1))
+        });
         let whole = top.get("photo_rule").map_or(Some(false), |n| {
             n.one_of(&["trim", "whole"], |t| match t {
                 "trim" => Some(false),
@@ -193,9 +221,14 @@ impl PhotoDecisions {
                 _ => None,
             })
         });
+        let (photos, aside) = photos?;
         Some(PhotoDecisions {
-            photos: photos?,
+            photos,
             whole: whole?,
+            aside,
+            mats: mats?,
+            lift: lift?,
+            room: room?,
         })
     }
 }

@@ -6,11 +6,11 @@
 use super::conflict::{names_of, pin_text};
 use super::measure::Measures;
 use super::model::Scene;
-use super::prints::Photos;
 use super::reason::{Reason, Wish};
 use super::search::Chosen;
 use crate::geometry::Axis;
 use crate::length::Length;
+use crate::photos::Photos;
 use crate::reading::{Relation, relations};
 use crate::sketch::Kind;
 

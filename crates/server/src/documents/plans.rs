@@ -2,7 +2,8 @@
 
 use crate::documents::calls::CallSectionDoc;
 use crate::documents::requests::{
-    FoldChoiceDoc, PhotosDoc, PinDoc, ReadingsDoc, SlackDoc, SlotChoiceDoc, TargetDoc,
+    FoldChoiceDoc, LiftChoiceDoc, MatChoiceDoc, PhotosDoc, PinDoc, ReadingsDoc, SlackDoc,
+    SlotChoiceDoc, TargetDoc,
 };
 use crate::documents::sketches::SketchDoc;
 use serde::{Deserialize, Serialize};
@@ -91,6 +92,15 @@ pub(crate) struct PhotosSectionDoc {
     /// `trim` or `whole`
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) photo_rule: Option<String>,
+    /// The mats she chose; where she chose none, the sketch's own stay.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) mats: Option<Vec<MatChoiceDoc>>,
+    /// What lifts photos off the page.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) lift: Option<Vec<LiftChoiceDoc>>,
+    /// How thick a page, or a spread that is closed, may be.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) room: Option<f64>,
 }
 
 /// The page, and where everything goes.

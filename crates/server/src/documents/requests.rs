@@ -21,6 +21,9 @@ pub(crate) struct FitDoc {
     /// `trim` or `whole`
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) photo_rule: Option<String>,
+    /// The mats she chose; where she chose none, the sketch's own stay.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) mats: Option<Vec<MatChoiceDoc>>,
     /// `auto` or an approach.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) approach: Option<String>,
@@ -159,6 +162,127 @@ pub(crate) struct PrintDoc {
     /// What must neither lie in the fold nor be trimmed away.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) faces: Option<Vec<FaceDoc>>,
+    /// What an embellishment should hide.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) covers: Option<Vec<FaceDoc>>,
+    /// The point that matters, in shares of the print.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) mark: Option<PointDoc>,
+    /// What the maker calls it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) name: Option<String>,
+    /// What she noted of it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) note: Option<String>,
+    /// The picture it shows: its id.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) picture: Option<String>,
+    /// By how much that picture is turned on it, clockwise: 0, 90, 180 or 270.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) turned: Option<u32>,
+    /// The pixels of its picture, across and down.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) pixels: Option<Vec<u32>>,
+    /// A file, which can be printed at any size.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) file: Option<bool>,
+    /// It lies on the worktop without a place.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) aside: Option<bool>,
+    /// The slot that it is locked to.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) place: Option<PlaceOfPrintDoc>,
+    /// Where she put the window.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) crop: Option<WindowDoc>,
+}
+
+/// A point on a print, in shares of its width and height.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PointDoc {
+    /// From the left, 0 to 1.
+    pub(crate) x: f64,
+    /// From the top.
+    pub(crate) y: f64,
+}
+
+/// A slot for a print.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PlaceOfPrintDoc {
+    /// The sketch's photo block.
+    pub(crate) block: String,
+    /// Which of the prints in that slot, from 0.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) part: Option<u32>,
+}
+
+/// Where a window begins on a print, in shares of the print.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct WindowDoc {
+    /// From the left.
+    pub(crate) x: f64,
+    /// From the top.
+    pub(crate) y: f64,
+    /// Of a file: how many times it is enlarged beyond what covers its slot.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) zoom: Option<f64>,
+}
+
+/// The layers behind one photo, several, or all.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct MatChoiceDoc {
+    /// The sketch's photo blocks; all of them where it is left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) of: Option<Vec<String>>,
+    /// From the photo outwards.
+    pub(crate) layers: Vec<LayerDoc>,
+}
+
+/// A layer behind a photo.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LayerDoc {
+    /// How far it shows around what lies on it; 1/8 in where it is left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) border: Option<f64>,
+    /// Where it is another on the left.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) left: Option<f64>,
+    /// Where it is another at the top.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) top: Option<f64>,
+    /// Where it is another on the right.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) right: Option<f64>,
+    /// Where it is another at the bottom.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) bottom: Option<f64>,
+    /// How far it is set off to the right and down.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) off: Option<SetOffDoc>,
+    /// `cut`, `torn` or `roughened`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) edge: Option<String>,
+}
+
+/// How far a layer is set off.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SetOffDoc {
+    /// To the right.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) x: Option<f64>,
+    /// Down.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) y: Option<f64>,
+}
+
+/// What lifts one photo, several, or all.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LiftChoiceDoc {
+    /// The sketch's photo blocks; all of them where it is left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) of: Option<Vec<String>>,
+    /// `flat`, `card`, `thin-foam` or `thick-foam`
+    pub(crate) by: String,
 }
 
 /// A face on a print, in shares of the print's width and height.

@@ -49,13 +49,8 @@ pub(crate) fn new_account(field: &str, text: &str) -> Result<String, Invalid> {
 }
 
 /// Findings of a part of a document, told from the document's top.
-pub(crate) fn under(prefix: &str, mut invalid: Invalid) -> Invalid {
-    invalid.findings.iter_mut().for_each(|f| {
-        f.path = format!("{prefix}.{}", f.path)
-            .trim_end_matches('.')
-            .to_owned()
-    });
-    invalid
+pub(crate) fn under(prefix: &str, invalid: Invalid) -> Invalid {
+    invalid.under(prefix)
 }
 
 /// A file name of plain characters, after a thing's own.

@@ -772,6 +772,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/placed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What becomes of prints on a layout: windows, trims, layers, thickness, and why they lie so. */
+        post: operations["placed_photos"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures": {
         parameters: {
             query?: never;
@@ -1585,12 +1602,35 @@ export interface components {
             /** @description In words. */
             text: string;
         };
+        /** @description An area to hide. */
+        CoveredDoc: {
+            /**
+             * Format: int32
+             * @description Its place in the print's list.
+             */
+            area: number;
+            /** @description The layout block that lies over it. */
+            by?: string | null;
+            /** @description Whether it is trimmed off. */
+            trimmed: boolean;
+        };
         /** @description Whom to credit. */
         CreditDoc: {
             /** @description Who. */
             name: string;
             /** @description For what. */
             what: string;
+        };
+        /** @description An area to keep that is cut, and what would hold all of them. */
+        CutAreaDoc: {
+            /**
+             * Format: int32
+             * @description Its place in the print's list.
+             */
+            area: number;
+            print?: components["schemas"]["SizeDoc"] | null;
+            /** @description The smallest slot that would. */
+            slot: components["schemas"]["SizeDoc"];
         };
         /** @description What a maker starts every page with; what is left out is what most makers work by. */
         DefaultsDoc: {
@@ -1760,6 +1800,8 @@ export interface components {
             keep?: {
                 [key: string]: string;
             } | null;
+            /** @description The mats she chose; where she chose none, the sketch's own stay. */
+            mats?: components["schemas"]["MatChoiceDoc"][] | null;
             /** @description `trim` or `whole` */
             photo_rule?: string | null;
             photos?: components["schemas"]["PhotosDoc"] | null;
@@ -1972,6 +2014,37 @@ export interface components {
             /** @description All. */
             of: number;
         };
+        /** @description A layer behind a photo. */
+        LayerDoc: {
+            /**
+             * Format: double
+             * @description How far it shows around what lies on it; 1/8 in where it is left out.
+             */
+            border?: number | null;
+            /**
+             * Format: double
+             * @description Where it is another at the bottom.
+             */
+            bottom?: number | null;
+            /** @description `cut`, `torn` or `roughened` */
+            edge?: string | null;
+            /**
+             * Format: double
+             * @description Where it is another on the left.
+             */
+            left?: number | null;
+            off?: components["schemas"]["SetOffDoc"] | null;
+            /**
+             * Format: double
+             * @description Where it is another on the right.
+             */
+            right?: number | null;
+            /**
+             * Format: double
+             * @description Where it is another at the top.
+             */
+            top?: number | null;
+        };
         /** @description A block of a layout. */
         LayoutBlockDoc: components["schemas"]["BlockDoc"] & {
             /** @description The sketch blocks it stands for. */
@@ -1997,6 +2070,13 @@ export interface components {
             format: string;
             /** @description `in` or `mm` */
             unit: string;
+        };
+        /** @description What lifts one photo, several, or all. */
+        LiftChoiceDoc: {
+            /** @description `flat`, `card`, `thin-foam` or `thick-foam` */
+            by: string;
+            /** @description The sketch's photo blocks; all of them where it is left out. */
+            of?: string[] | null;
         };
         /** @description A finished page brought upright. It stays as it is when its picture is lifted again. */
         LiftView: {
@@ -2137,6 +2217,13 @@ export interface components {
             settled: number;
             /** @description In a hop, whose page she waits for. */
             waits_for?: string | null;
+        };
+        /** @description The layers behind one photo, several, or all. */
+        MatChoiceDoc: {
+            /** @description From the photo outwards. */
+            layers: components["schemas"]["LayerDoc"][];
+            /** @description The sketch's photo blocks; all of them where it is left out. */
+            of?: string[] | null;
         };
         /** @description Who is signed in; all but `demo` is left out when nobody is. */
         MeView: {
@@ -2522,9 +2609,18 @@ export interface components {
         } | components["schemas"]["PrintDoc"][];
         /** @description Which photos. */
         PhotosSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description What lifts photos off the page. */
+            lift?: components["schemas"]["LiftChoiceDoc"][] | null;
+            /** @description The mats she chose; where she chose none, the sketch's own stay. */
+            mats?: components["schemas"]["MatChoiceDoc"][] | null;
             /** @description `trim` or `whole` */
             photo_rule?: string | null;
             photos?: components["schemas"]["PhotosDoc"] | null;
+            /**
+             * Format: double
+             * @description How thick a page, or a spread that is closed, may be.
+             */
+            room?: number | null;
         };
         /** @description What was read in a picture. */
         PictureReading: {
@@ -2599,6 +2695,104 @@ export interface components {
             /** @description Where it is not as wanted, what moved it. */
             why: string[];
         };
+        /** @description A slot for a print. */
+        PlaceOfPrintDoc: {
+            /** @description The sketch's photo block. */
+            block: string;
+            /**
+             * Format: int32
+             * @description Which of the prints in that slot, from 0.
+             */
+            part?: number | null;
+        };
+        /** @description A layer behind a photo on the page. */
+        PlacedLayerDoc: {
+            /** @description Its layout block. */
+            block: string;
+            /** @description How far it shows: left, top, right, bottom. */
+            borders: number[];
+            /** @description `cut`, `torn` or `roughened` */
+            edge: string;
+            /** @description Its size. */
+            size: components["schemas"]["SizeDoc"];
+        };
+        /** @description A print in its place. */
+        PlacedPhotoDoc: {
+            /** @description Its layout block. */
+            block: string;
+            /** @description Areas to hide. */
+            covered: components["schemas"]["CoveredDoc"][];
+            /** @description Areas to keep that are cut. */
+            cut: components["schemas"]["CutAreaDoc"][];
+            /**
+             * Format: double
+             * @description Of a picture: its dots an inch.
+             */
+            dots?: number | null;
+            largest_good?: components["schemas"]["SizeDoc"] | null;
+            /** @description From the photo outwards. */
+            layers: components["schemas"]["PlacedLayerDoc"][];
+            /** @description `flat`, `card`, `thin-foam` or `thick-foam` */
+            lift: string;
+            /** @description The sketch's photo block. */
+            of: string;
+            /**
+             * Format: int32
+             * @description 0, or 1 for the right page.
+             */
+            page: number;
+            /**
+             * Format: int32
+             * @description Which of that block's prints it is, from 0.
+             */
+            part: number;
+            /** @description The print. */
+            print: string;
+            /** @description Of a picture: `good`, `fair` or `coarse`. */
+            quality?: string | null;
+            /** @description How large it is printed. */
+            size: components["schemas"]["SizeDoc"];
+            /** @description The size of what shows. */
+            slot: components["schemas"]["SizeDoc"];
+            /** @description The same as a sentence. */
+            told?: string | null;
+            /** @description How a print on paper is trimmed to that. */
+            trims: components["schemas"]["TrimDoc"][];
+            /** @description What shows, on the print. */
+            window: components["schemas"]["BoxDoc"];
+        };
+        /** @description A plan's section about photos, and the layout on which they lie. */
+        PlacedPhotosAskedDoc: {
+            /**
+             * Format: int32
+             * @description How many photos the sketch draws.
+             */
+            drawn: number;
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /** @description What was decided about photos. */
+            photos: components["schemas"]["PhotosSectionDoc"];
+            /** @description `in` or `mm` */
+            unit: string;
+        };
+        /** @description What became of the prints. */
+        PlacedPhotosDoc: {
+            /** @description Prints that lie aside, by their ids. */
+            aside: string[];
+            /**
+             * Format: int32
+             * @description How many photos the sketch draws.
+             */
+            drawn: number;
+            /** @description Prints that have a place. */
+            placed: components["schemas"]["PlacedPhotoDoc"][];
+            /** @description Why they lie so; prints and blocks by their ids. */
+            reasons: string[];
+            /** @description The thickest spot. */
+            thickness: components["schemas"]["ThicknessDoc"];
+            /** @description `in` or `mm` */
+            unit: string;
+        };
         /** @description A change of a plan. */
         PlanChange: {
             /** @description A merge patch (RFC 7396) of the plan's sections, by station: `{"fit": {"snap": 0.25}}`. What is null is removed. */
@@ -2634,10 +2828,30 @@ export interface components {
             unit: string;
             words?: components["schemas"]["SectionDoc"] | null;
         };
+        /** @description A point on a print, in shares of its width and height. */
+        PointDoc: {
+            /**
+             * Format: double
+             * @description From the left, 0 to 1.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From the top.
+             */
+            y: number;
+        };
         /** @description A print. */
         PrintDoc: {
+            /** @description It lies on the worktop without a place. */
+            aside?: boolean | null;
+            /** @description What an embellishment should hide. */
+            covers?: components["schemas"]["FaceDoc"][] | null;
+            crop?: components["schemas"]["WindowDoc"] | null;
             /** @description What must neither lie in the fold nor be trimmed away. */
             faces?: components["schemas"]["FaceDoc"][] | null;
+            /** @description A file, which can be printed at any size. */
+            file?: boolean | null;
             /** @description The main photo. */
             focal?: boolean | null;
             /**
@@ -2647,6 +2861,21 @@ export interface components {
             h: number;
             /** @description Its id. */
             id: string;
+            mark?: components["schemas"]["PointDoc"] | null;
+            /** @description What the maker calls it. */
+            name?: string | null;
+            /** @description What she noted of it. */
+            note?: string | null;
+            /** @description The picture it shows: its id. */
+            picture?: string | null;
+            /** @description The pixels of its picture, across and down. */
+            pixels?: number[] | null;
+            place?: components["schemas"]["PlaceOfPrintDoc"] | null;
+            /**
+             * Format: int32
+             * @description By how much that picture is turned on it, clockwise: 0, 90, 180 or 270.
+             */
+            turned?: number | null;
             /**
              * Format: double
              * @description Width.
@@ -2918,6 +3147,19 @@ export interface components {
             /** @description `settled` or `needs-a-look`; open where it is left out. */
             mark?: string | null;
         };
+        /** @description How far a layer is set off. */
+        SetOffDoc: {
+            /**
+             * Format: double
+             * @description To the right.
+             */
+            x?: number | null;
+            /**
+             * Format: double
+             * @description Down.
+             */
+            y?: number | null;
+        };
         /** @description A block's outline in its box. */
         ShapeDoc: {
             /** @description A triangle's right angle. */
@@ -3149,6 +3391,13 @@ export interface components {
              */
             share: number;
         };
+        /** @description A photo to take down. */
+        TakeDownDoc: {
+            /** @description The lift that would do. */
+            by: string;
+            /** @description The sketch's photo block. */
+            of: string;
+        };
         /** @description With which page she takes part. */
         Taking: {
             /**
@@ -3211,12 +3460,39 @@ export interface components {
             /** @description Her role there. */
             role: string;
         };
+        /** @description The thickest spot of a page, or of a spread that is closed. */
+        ThicknessDoc: {
+            /** @description The sketch blocks that lie there. */
+            of: string[];
+            /**
+             * Format: double
+             * @description How thick it may be.
+             */
+            room: number;
+            /** @description Where it is too thick: what to take down. */
+            take_down: components["schemas"]["TakeDownDoc"][];
+            /**
+             * Format: double
+             * @description How thick.
+             */
+            thick: number;
+        };
         /** @description What undo and redo lead to at a station. */
         TrailView: {
             /** @description What redo brings back, the next one last. */
             redo: components["schemas"]["StepView"][];
             /** @description What undo takes back, the next one last. */
             undo: components["schemas"]["StepView"][];
+        };
+        /** @description A cut off a print. */
+        TrimDoc: {
+            /**
+             * Format: double
+             * @description How much comes off.
+             */
+            off: number;
+            /** @description `left`, `right`, `top` or `bottom` */
+            side: string;
         };
         /** @description A named version of a page. */
         VersionView: {
@@ -3247,6 +3523,24 @@ export interface components {
              * @description Degrees clockwise.
              */
             turn?: number | null;
+        };
+        /** @description Where a window begins on a print, in shares of the print. */
+        WindowDoc: {
+            /**
+             * Format: double
+             * @description From the left.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From the top.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Of a file: how many times it is enlarged beyond what covers its slot.
+             */
+            zoom?: number | null;
         };
         /** @description Something that can't be understood, at its place in the lines. */
         WordErrorView: {
@@ -5879,6 +6173,45 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placed_photos: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlacedPhotosAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedPhotosDoc"];
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,10 +3,10 @@
 use super::wishes::penalty;
 use super::{Model, Scene, Side, Vars};
 use crate::fit::item::Item;
-use crate::fit::prints::{Photos, Print};
 use crate::fit::qp::{Expr, Sense};
 use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, nearer_to_quarter};
+use crate::photos::{Photos, Print};
 use crate::reading::INCH;
 use crate::sketch::Kind;
 
@@ -49,7 +49,7 @@ impl Scene<'_> {
     /// The print in a slot that holds one.
     fn only_print(&self, item: &Item) -> Option<&Print> {
         match (&self.request.photos, item.prints.as_slice()) {
-            (Photos::Prints(prints), [one]) => Some(&prints[*one]),
+            (Photos::Prints(prints), [one]) => Some(&prints[*one]).filter(|p| !p.is_file),
             _ => None,
         }
     }
@@ -88,7 +88,8 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) 
     for (n, item) in scene.items.iter().enumerate() {
         for (cell, (print, (cols, rows))) in item.prints.iter().zip(item.cell_runs()).enumerate() {
             let print = &prints[*print];
-            if print.faces.is_empty() {
+            // A file is printed so that it covers its slot: its window is looked for once that is known.
+            if print.faces.is_empty() || print.is_file {
                 continue;
             }
             let slots = [

@@ -5,10 +5,10 @@ use super::{Model, Scene, Vars, inches};
 use crate::fit::holds::Keep;
 use crate::fit::item::Item;
 use crate::fit::preferences::{Emphasis, Slack};
-use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
 use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Edge};
+use crate::photos::Photos;
 use crate::reading::{AGREE, INCH, distance, face};
 use crate::sketch::Kind;
 
@@ -181,7 +181,8 @@ fn trims(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let Photos::Prints(prints) = &scene.request.photos else {
         return;
     };
-    for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()) {
+    let on_paper = |(print, _): &(&usize, _)| !prints[**print].is_file;
+    for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()).filter(on_paper) {
         let size = prints[*print].size;
         let (w, h) = if item.on_its_side() {
             (size.h, size.w)

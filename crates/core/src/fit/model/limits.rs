@@ -4,10 +4,10 @@ use super::wishes::penalty;
 use super::{Model, Scene, Side, Vars, edge_at, inches};
 use crate::fit::item::Item;
 use crate::fit::pin::{Pin, PinEdge};
-use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
 use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Edge, Span};
+use crate::photos::Photos;
 use crate::reading::{INCH, Relation, relations};
 use crate::sketch::{Kind, Shape};
 
@@ -287,7 +287,8 @@ fn prints(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item) {
     let Photos::Prints(prints) = &scene.request.photos else {
         return;
     };
-    for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()) {
+    let on_paper = |(print, _): &(&usize, _)| !prints[**print].is_file;
+    for (print, (cols, rows)) in item.prints.iter().zip(item.cell_runs()).filter(on_paper) {
         let size = prints[*print].size;
         let (w, h) = if item.on_its_side() {
             (size.h, size.w)

@@ -4,10 +4,10 @@ use super::orders::ties;
 use super::{Model, Scene, slack};
 use crate::fit::holds::What;
 use crate::fit::item::Item;
-use crate::fit::prints::Photos;
 use crate::fit::qp::{Expr, Sense};
 use crate::fit::reason::{Reason, Wish};
 use crate::geometry::{Axis, Edge, Span};
+use crate::photos::Photos;
 use crate::reading::{
     self, AGREE, GAP_MOST, INCH, KEPT, Place, Relation, distance, face, relations,
 };
@@ -498,7 +498,8 @@ fn largest_print(scene: &Scene<'_>, item: &Item, axis: Axis) -> Option<f64> {
         .ticks() as f64
             / INCH
     };
-    let least = item.prints.iter().map(side).fold(f64::INFINITY, f64::min);
+    let on_paper = item.prints.iter().filter(|p| !prints[**p].is_file);
+    let least = on_paper.map(side).fold(f64::INFINITY, f64::min);
     least.is_finite().then(|| {
         least
             * f64::from(if axis == Axis::X {

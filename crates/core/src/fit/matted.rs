@@ -1,0 +1,135 @@
+//! The sketch with the mats that a maker chose in place of its own.
+
+use super::request::Request;
+use crate::geometry::Rect;
+use crate::photos::{Sides, layers_of, reaches};
+use crate::sketch::{Block, Kind, Sketch};
+use serde_json::Map;
+use std::collections::{BTreeMap, BTreeSet};
+
+/// A request that speaks of the sketch as it stands on the page, and that sketch, with the mats she chose in it.
+pub(super) fn as_fitted(request: &Request) -> (Request, Sketch) {
+    let mut sketch = request.sketch.oriented(request.turn, request.flip);
+    let mut known = request.reaches.clone();
+    if !request.mats.is_empty() {
+        known.extend(with_mats(&mut sketch, request));
+    }
+    let fitted = Request {
+        holds: request.holds.oriented(request.turn, request.flip),
+        // A pin on a mat that is no longer there holds nothing.
+        pins: request
+            .pins
+            .iter()
+            .filter(|p| {
+                request.mats.is_empty() || p.blocks().all(|id| sketch.index_of(id).is_some())
+            })
+            .cloned()
+            .collect(),
+        mats: Vec::new(),
+        reaches: known,
+        ..request.clone()
+    };
+    (fitted, sketch)
+}
+
+/// Puts the chosen layers in place of the sketch's mats: how far each reaches beyond its photo.
+fn with_mats(sketch: &mut Sketch, request: &Request) -> BTreeMap<String, Sides> {
+    let mut taken: BTreeSet<String> = sketch.blocks.iter().map(|b| b.id.clone()).collect();
+    let mut all = BTreeMap::new();
+    let photos: Vec<Block> = sketch
+        .blocks
+        .iter()
+        .filter(|b| b.kind == Kind::Photo)
+        .cloned()
+        .collect();
+    for photo in photos {
+        let Some(layers) = layers_of(&request.mats, &photo.id) else {
+            continue;
+        };
+        let own: Vec<String> = mats_of(sketch, &photo.id);
+        let mut names = own.clone().into_iter().rev();
+        let mut made: Vec<Block> = Vec::new();
+        for reach in reaches(layers) {
+            let id = names
+                .next()
+                .unwrap_or_else(|| free_name(&photo.id, &mut taken));
+            made.insert(0, mat(&photo, &id, reach));
+            all.insert(id, reach);
+        }
+        let is_own = |b: &Block| own.contains(&b.id);
+        // They lie where the uppermost of the sketch's own lay, or right under the photo.
+        let uppermost = sketch.blocks.iter().rposition(is_own);
+        let below = uppermost.or_else(|| sketch.index_of(&photo.id));
+        let at = below.unwrap_or_default();
+        let gone_before = sketch.blocks[..at].iter().filter(|b| is_own(b)).count();
+        sketch.blocks.retain(|b| !is_own(b));
+        sketch
+            .blocks
+            .splice(at - gone_before..at - gone_before, made);
+        let left: BTreeSet<&String> = sketch.blocks.iter().map(|b| &b.id).collect();
+        let gone: Vec<String> = own
+            .iter()
+            .filter(|id| !left.contains(id))
+            .cloned()
+            .collect();
+        // What sat on a mat that went sits on its photo.
+        for block in &mut sketch.blocks {
+            for named in [&mut block.under, &mut block.host] {
+                if named.as_ref().is_some_and(|id| gone.contains(id)) {
+                    *named = Some(photo.id.clone());
+                }
+            }
+        }
+    }
+    all
+}
+
+/// The sketch's mats around a photo, bottom to top: those that frame it, and those that frame these.
+fn mats_of(sketch: &Sketch, photo: &str) -> Vec<String> {
+    let frames = |block: &Block| {
+        let mut at = block.under.as_deref();
+        while let Some(id) = at {
+            if id == photo {
+                return true;
+            }
+            let on = sketch.index_of(id).map(|n| &sketch.blocks[n]);
+            at = on
+                .filter(|b| b.kind == Kind::Mat)
+                .and_then(|b| b.under.as_deref());
+        }
+        false
+    };
+    let mats = sketch.blocks.iter().filter(|b| b.kind == Kind::Mat);
+    mats.filter(|b| frames(b)).map(|b| b.id.clone()).collect()
+}
+
+fn free_name(photo: &str, taken: &mut BTreeSet<String>) -> String {
+    let id = (1..)
+        .map(|n| format!("{photo}-mat{n}"))
+        .find(|id| !taken.contains(id))
+        .unwrap_or_default();
+    taken.insert(id.clone());
+    id
+}
+
+/// A mat that follows a photo's shape.
+fn mat(photo: &Block, id: &str, [left, top, right, bottom]: Sides) -> Block {
+    Block {
+        id: id.to_owned(),
+        kind: Kind::Mat,
+        rect: Rect {
+            x: photo.rect.x - left,
+            y: photo.rect.y - top,
+            w: photo.rect.w + left + right,
+            h: photo.rect.h + top + bottom,
+        },
+        under: Some(photo.id.clone()),
+        host: None,
+        size: None,
+        grid: None,
+        ring: None,
+        sure: None,
+        other: Map::new(),
+        ..photo.clone()
+    }
+}

@@ -1,0 +1,122 @@
+//! How thick the page is where it is thickest, and what to take down where that is too much.
+
+use super::frames;
+use crate::fit::PhotoDecisions;
+use crate::geometry::Span;
+use crate::layout::{Layout, LayoutBlock};
+use crate::length::Length;
+use crate::photos::{Lift, LiftChoice, Lying, SHEET, Thickest, lift_of, thickest};
+use crate::sketch::Kind;
+
+/// The thickest spot.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Thickness {
+    /// Where it is, and how thick.
+    pub thickest: Thickest,
+    /// How thick it may be.
+    pub room: Length,
+    /// Where it is thicker than that: the photos to take down, each with the lift that would do; empty where nothing helps.
+    pub take_down: Vec<(String, Lift)>,
+}
+
+/// The thickness of a page, or of a spread that is closed.
+pub(super) fn of(photos: &PhotoDecisions, layout: &Layout) -> Thickness {
+    let found = with_lifts(&photos.lift, layout);
+    let take_down = if found.thick > photos.room {
+        lower(photos, layout, found.clone())
+    } else {
+        Vec::new()
+    };
+    Thickness {
+        thickest: found,
+        room: photos.room,
+        take_down,
+    }
+}
+
+/// Photos that are lifted the most are taken down first, step by step, until it is thin enough.
+fn lower(photos: &PhotoDecisions, layout: &Layout, mut found: Thickest) -> Vec<(String, Lift)> {
+    let mut lifts = photos.lift.clone();
+    let mut lowered: Vec<(String, Lift)> = Vec::new();
+    while found.thick > photos.room {
+        let highest = found
+            .of
+            .iter()
+            .map(|of| (lift_of(&lifts, of), of.clone()))
+            .max_by_key(|(lift, _)| *lift);
+        let Some((now, of)) = highest.filter(|(lift, _)| *lift > Lift::Flat) else {
+            return Vec::new();
+        };
+        let by = match now {
+            Lift::ThickFoam => Lift::ThinFoam,
+            Lift::ThinFoam => Lift::Card,
+            Lift::Card | Lift::Flat => Lift::Flat,
+        };
+        lifts.push(LiftChoice {
+            of: vec![of.clone()],
+            by,
+        });
+        lowered.retain(|(id, _)| *id != of);
+        lowered.push((of, by));
+        found = with_lifts(&lifts, layout);
+    }
+    lowered
+}
+
+fn with_lifts(lifts: &[LiftChoice], layout: &Layout) -> Thickest {
+    let mut pages = [Vec::new(), Vec::new()];
+    for block in &layout.blocks {
+        if let Some(lying) = lying(lifts, layout, block) {
+            pages[usize::from(block.page.min(1))].push(lying);
+        }
+    }
+    let [left, right] = pages;
+    thickest(&left, &right, layout.canvas.page.w)
+}
+
+/// What a block adds where it lies: its sheet, and what lifts it. A mat on a lifted photo is lifted with it; the foam counts once, under the
+/// outermost of them.
+fn lying(lifts: &[LiftChoice], layout: &Layout, block: &LayoutBlock) -> Option<Lying> {
+    let is_sheet = !matches!(
+        block.block.kind,
+        Kind::Title | Kind::Journal | Kind::Wash | Kind::Cluster
+    );
+    if !is_sheet {
+        return None;
+    }
+    let own = |b: &LayoutBlock| b.from.first().unwrap_or(&b.block.id).clone();
+    let of = if block.block.kind == Kind::Photo {
+        own(block)
+    } else {
+        own(framed(layout, block).unwrap_or(block))
+    };
+    let lift = if block.block.kind == Kind::Photo {
+        lift_of(lifts, &of)
+    } else {
+        Lift::Flat
+    };
+    let shift = if block.page == 1 {
+        layout.canvas.page.w.ticks() as f64
+    } else {
+        0.0
+    };
+    let bounds = block.block.true_bounds();
+    Some(Lying {
+        of,
+        bounds: Span {
+            l: bounds.l - shift,
+            r: bounds.r - shift,
+            ..bounds
+        },
+        thick: SHEET + lift.thickness(),
+    })
+}
+
+/// The photo that a mat frames.
+fn framed<'a>(layout: &'a Layout, mat: &LayoutBlock) -> Option<&'a LayoutBlock> {
+    if mat.block.kind != Kind::Mat {
+        return None;
+    }
+    let photos = layout.blocks.iter().filter(|b| b.block.kind == Kind::Photo);
+    photos.into_iter().find(|photo| frames(layout, mat, photo))
+}

@@ -56,6 +56,15 @@ pub(crate) struct Options {
     /// Serve the demo: load it into an empty database, and let one click sign in. For looking around only.
     #[arg(long, env = "METROSK_DEMO")]
     demo: bool,
+    /// The share of their pixels that the demo's photos have across and down: less starts faster.
+    #[arg(long, env = "METROSK_DEMO_PHOTOS", default_value_t = 1.0, value_parser = share)]
+    demo_photos: f64,
+}
+
+/// A share above 0, up to 1.
+fn share(text: &str) -> Result<f64, String> {
+    let found = text.parse().ok().filter(|s| (0.01..=1.0).contains(s));
+    found.ok_or_else(|| "a number from 0.01 to 1".to_owned())
 }
 
 impl Options {
@@ -81,6 +90,7 @@ impl Options {
             web: Some(self.web.clone()),
             pictures: Pictures::at(&self.pictures),
             team_bytes: u64::from(self.team_space) << 20,
+            demo_photos: self.demo_photos,
         };
         let alone = self.listen.ip().is_loopback();
         ensure!(

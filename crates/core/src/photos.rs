@@ -2,6 +2,7 @@
 
 mod crop;
 mod lift;
+mod listed;
 mod mats;
 mod prints;
 mod resolution;
@@ -10,6 +11,7 @@ mod trims;
 pub use crop::{Crop, NoRoom, crop, room};
 pub(crate) use lift::read_lifts;
 pub use lift::{Lift, LiftChoice, Lying, SHEET, Thickest, lift_of, thickest};
+pub use listed::{Listed, listed};
 pub(crate) use mats::read_mats;
 pub use mats::{Layer, LayerEdge, MOST_LAYERS, MatChoice, Sides, layers_of, reaches};
 pub(crate) use prints::read_photos;

@@ -14,13 +14,16 @@ use crate::geometry::{Rect, Size, Span};
 use crate::layout::{Layout, LayoutBlock, PartId, crop_of};
 use crate::length::{Length, Unit};
 use crate::photos::{
-    Lift, Photos, Print, Quality, Trim, dots_an_inch, largest_good, layers_of, lift_of, quality,
-    trims,
+    Layer, Lift, Photos, Print, Quality, Trim, dots_an_inch, largest_good, layers_of, lift_of,
+    quality, trims,
 };
 use crate::sketch::Kind;
 
 /// A share of a cover area that must lie under something for it to be hidden.
 const HIDDEN: f64 = 0.9;
+
+/// A mat round all photos of a slot reaches no further beyond them than this, in ticks; what is wider is a panel.
+const WIDEST_SHARED: f64 = 4.0 * Unit::Inch.ticks() as f64;
 
 /// An area of a print that is not held whole by its window.
 #[derive(Clone, Debug, PartialEq)]
@@ -55,6 +58,8 @@ pub struct PlacedLayer {
     pub borders: [Length; 4],
     /// How its edge is finished.
     pub edge: &'static str,
+    /// How many photos lie on it: those that share a slot share its layers.
+    pub around: usize,
 }
 
 /// A print in its place.
@@ -292,9 +297,16 @@ fn layers(
     of: &str,
 ) -> Vec<PlacedLayer> {
     let chosen = layers_of(&photos.mats, of).unwrap_or_default();
-    let frames = |b: &&LayoutBlock| b.block.kind == Kind::Mat && frames(layout, b, photo);
-    let mut mats: Vec<&LayoutBlock> = layout.blocks.iter().filter(frames).collect();
+    let mut mats: Vec<&LayoutBlock> = layout
+        .blocks
+        .iter()
+        .filter(|b| b.block.kind == Kind::Mat && frames(layout, b, photo))
+        .collect();
     mats.reverse();
+    let sharing = sharing(layout, photo, of);
+    if mats.is_empty() && sharing.len() > 1 {
+        return shared_layers(layout, &sharing, chosen);
+    }
     let mut within = photo.block.rect;
     let layer = |(n, mat): (usize, &LayoutBlock)| {
         let rect = mat.block.rect;
@@ -313,9 +325,62 @@ fn layers(
             },
             borders,
             edge: chosen.get(n).map(|l| l.edge).unwrap_or_default().name(),
+            around: 1,
         }
     };
     mats.into_iter().enumerate().map(layer).collect()
+}
+
+/// The photos that share a slot with one, on its page, itself among them.
+fn sharing<'a>(layout: &'a Layout, photo: &LayoutBlock, of: &str) -> Vec<&'a LayoutBlock> {
+    let shares = |b: &&LayoutBlock| {
+        b.block.kind == Kind::Photo && b.page == photo.page && b.from.iter().any(|id| id == of)
+    };
+    layout.blocks.iter().filter(shares).collect()
+}
+
+/// The layers around all photos of one slot, from them outwards.
+fn shared_layers(layout: &Layout, photos: &[&LayoutBlock], chosen: &[Layer]) -> Vec<PlacedLayer> {
+    let around = photos.iter().map(|p| p.extent()).reduce(Span::around);
+    let Some(mut within) = around else {
+        return Vec::new();
+    };
+    let page = photos[0].page;
+    let reach = |outer: Span, within: Span| {
+        [
+            within.l - outer.l,
+            within.t - outer.t,
+            outer.r - within.r,
+            outer.b - within.b,
+        ]
+    };
+    let frames_all = |b: &&LayoutBlock| {
+        let outer = b.extent();
+        b.block.kind == Kind::Mat
+            && b.block.under.is_none()
+            && b.page == page
+            && within.is_in(outer, 1.0)
+            && reach(outer, within).iter().all(|r| *r <= WIDEST_SHARED)
+    };
+    let mut mats: Vec<&LayoutBlock> = layout.blocks.iter().filter(frames_all).collect();
+    mats.reverse();
+    let mut layers = Vec::new();
+    for (n, mat) in mats.into_iter().enumerate() {
+        let outer = mat.extent();
+        let ticks = |at: f64| Length::from_ticks(at.round() as i64);
+        layers.push(PlacedLayer {
+            block: mat.block.id.clone(),
+            size: Size {
+                w: mat.block.rect.w,
+                h: mat.block.rect.h,
+            },
+            borders: reach(outer, within).map(ticks),
+            edge: chosen.get(n).map(|l| l.edge).unwrap_or_default().name(),
+            around: photos.len(),
+        });
+        within = outer;
+    }
+    layers
 }
 
 /// Whether a mat frames a photo, at once or by way of other mats.

@@ -250,6 +250,30 @@ fn layers_she_chose_take_the_place_of_the_sketchs_mats() {
 }
 
 #[test]
+fn mats_make_room_for_themselves_beside_what_lies_near() {
+    let mut near = sketch();
+    // Only an eighth lies between the photos; both get wider mats than that.
+    near["blocks"][2]["box"] = json!({"x": 5.125, "y": 2, "w": 5, "h": 3.5});
+    near["blocks"][0] = near["blocks"][1].clone();
+    near["blocks"].as_array_mut().unwrap().remove(1);
+    let mut request = json!({"format": "metrosk-fit/1", "unit": "in", "sketch": near, "target": {"page": {"w": 12, "h": 12}, "pages": 1}, "snap": 0.125});
+    request["mats"] = json!([{"layers": [{"border": 0.25}]}]);
+    let request = Request::from_json(&request).unwrap();
+    let Outcome::Proposals(found) = fit::fit(&request) else {
+        panic!("nothing stands in its way")
+    };
+    let mats: Vec<_> = found[0]
+        .layout
+        .blocks
+        .iter()
+        .filter(|b| b.block.kind == Kind::Mat)
+        .map(|b| b.extent())
+        .collect();
+    assert_eq!(mats.len(), 2);
+    assert!(!mats[0].overlaps(mats[1], 1.0), "{mats:?}");
+}
+
+#[test]
 fn what_is_too_thick_is_told_with_what_to_take_down() {
     let prints = json!([{"id": "f1", "w": 4, "h": 6}, {"id": "f2", "w": 6, "h": 4}]);
     let thick = |by: &str, room: f64| {

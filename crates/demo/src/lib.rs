@@ -3,6 +3,7 @@
 
 mod finished;
 mod pages;
+mod photos;
 mod pictures;
 mod season;
 mod sketches;
@@ -10,6 +11,7 @@ mod teams;
 
 pub use finished::finished_page;
 pub use pages::Page;
+pub use photos::{Area, PHOTOS, Photo, prints};
 pub use pictures::{Style, picture};
 pub use season::{ChainMaker, SeasonCall};
 pub use teams::{Team, teams};

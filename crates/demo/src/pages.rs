@@ -133,7 +133,7 @@ pub(crate) fn of_the_club(sketches: &[Sketch], calls: &[SeasonCall]) -> Vec<Page
         asked("Three by the tide line", "Kites over the flats", "Wren")
             .due(3)
             .then(Station::Fit, "two pages", json!({"target": {"pages": 2}}))
-            .photos(6, "6 photos")
+            .then(Station::Photos, "prints listed", json!({"photos": crate::prints()}))
             .settled(4)
             .done(),
         asked("Tea at the slipway", "Tea at the slipway", "Teal").due(9).photos(4, "4 photos").settled(6).done(),

@@ -6,7 +6,7 @@ use crate::features::calls::{days, series, store as calls};
 use crate::features::history::store::{self as revisions, NewRevision};
 use crate::features::pages::store as pages;
 use crate::features::people::store::{people, teams};
-use crate::features::pictures::routes::{Prepared, keep, prepared};
+use crate::features::pictures::routes::{NewPicture, Prepared, keep, prepared};
 use crate::features::sketches::store as sketches;
 use anyhow::Context;
 use metrosk_core::calls::Call;
@@ -55,36 +55,85 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
             people::join(&mut *tx, id, person, role).await?;
         }
         if earlier.is_none() {
-            fill(&mut tx, id, &team, &known).await?;
             if team
                 .people
                 .iter()
                 .any(|p| p.0 == metrosk_demo::MAKER_ACCOUNT && p.2 == "lead")
             {
-                for (name, ready) in scans()? {
-                    let named = ((*name).to_owned(), "Wren");
-                    keep(app, &mut tx, id, named, ready.clone()).await?;
+                let made = made_pictures(app.settings.demo_photos)?;
+                for picture in made {
+                    let new = NewPicture {
+                        id: picture.id,
+                        name: picture.name.to_owned(),
+                        made_by: "Wren",
+                        is_photo: picture.is_photo,
+                    };
+                    keep(app, &mut tx, id, new, picture.ready.clone()).await?;
                 }
             }
+            fill(&mut tx, id, &team, &known).await?;
         }
     }
     tx.commit().await?;
     Ok(true)
 }
 
-/// The demo's pictures, made once a process.
-fn scans() -> anyhow::Result<&'static [(&'static str, Prepared)]> {
-    static MADE: OnceLock<Vec<(&'static str, Prepared)>> = OnceLock::new();
+/// A picture of the demo.
+#[derive(Clone)]
+struct Made {
+    id: Uuid,
+    name: &'static str,
+    /// A photo that goes on pages, not a picture of a sketch.
+    is_photo: bool,
+    ready: Prepared,
+}
+
+/// The demo's photos and pictures of sketches, made once a process.
+fn made_pictures(share: f64) -> anyhow::Result<&'static [Made]> {
+    static MADE: OnceLock<Vec<Made>> = OnceLock::new();
     if MADE.get().is_none() {
-        let made = metrosk_demo::scans(metrosk_demo::SEED)
-            .into_iter()
-            .map(|(name, picture, _)| {
-                let bytes = metrosk_vision::jpeg(&picture, 92)?;
-                Ok((name, prepared(&bytes)?))
-            });
-        let _ = MADE.set(made.collect::<anyhow::Result<_>>()?);
+        let _ = MADE.set(make_pictures(share)?);
     }
     Ok(MADE.get().map_or(&[], Vec::as_slice))
+}
+
+fn make_pictures(share: f64) -> anyhow::Result<Vec<Made>> {
+    let photo = |photo: &metrosk_demo::Photo| -> anyhow::Result<Made> {
+        let bytes = metrosk_vision::jpeg(&photo.render(share)?, 90)?;
+        Ok(Made {
+            id: Uuid::parse_str(&photo.id())?,
+            name: photo.name,
+            is_photo: true,
+            ready: prepared(&bytes)?,
+        })
+    };
+    // Half of them beside the other half: they are most of what a first start takes.
+    let halves = metrosk_demo::PHOTOS.split_at(metrosk_demo::PHOTOS.len() / 2);
+    let all = |photos: &[metrosk_demo::Photo]| {
+        let made = photos.iter().map(photo);
+        made.collect::<anyhow::Result<Vec<Made>>>()
+    };
+    let (first, second) = std::thread::scope(|scope| {
+        let second = scope.spawn(|| all(halves.1));
+        let first = all(halves.0);
+        let second = second
+            .join()
+            .unwrap_or_else(|panic| std::panic::resume_unwind(panic));
+        (first, second)
+    });
+    let scans = metrosk_demo::scans(metrosk_demo::SEED)
+        .into_iter()
+        .map(|(name, picture, _)| {
+            let bytes = metrosk_vision::jpeg(&picture, 92)?;
+            Ok(Made {
+                id: Uuid::new_v4(),
+                name,
+                is_photo: false,
+                ready: prepared(&bytes)?,
+            })
+        });
+    let scans: Vec<Made> = scans.collect::<anyhow::Result<_>>()?;
+    Ok([first?, second?, scans].concat())
 }
 
 /// A team's drawer and table.

@@ -77,6 +77,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(fit::again))
         .routes(routes!(fit::change))
         .routes(routes!(photos::placed))
+        .routes(routes!(photos::in_words))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
         .merge(files())
 }

@@ -31,6 +31,8 @@ pub struct Settings {
     pub pictures: Pictures,
     /// What a team's files may take up, in bytes.
     pub team_bytes: u64,
+    /// The demo's photos have this share of their pixels across and down; 1 is what a camera makes, less starts faster.
+    pub demo_photos: f64,
 }
 
 impl Default for Settings {
@@ -48,6 +50,7 @@ impl Default for Settings {
             web: None,
             pictures: Pictures::default(),
             team_bytes: 2 << 30,
+            demo_photos: 0.1,
         }
     }
 }

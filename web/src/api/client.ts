@@ -39,6 +39,11 @@ export type PinDoc = Schemas["PinDoc"];
 export type SlotChoiceDoc = Schemas["SlotChoiceDoc"];
 export type PrintDoc = Schemas["PrintDoc"];
 export type FaceDoc = Schemas["FaceDoc"];
+export type LayerDoc = Schemas["LayerDoc"];
+export type MatChoiceDoc = Schemas["MatChoiceDoc"];
+export type LiftChoiceDoc = Schemas["LiftChoiceDoc"];
+export type PlacedPhotosDoc = Schemas["PlacedPhotosDoc"];
+export type PlacedPhotoDoc = Schemas["PlacedPhotoDoc"];
 export type ChangeDoc = Schemas["ChangeDoc"];
 export type RefitDoc = Schemas["RefitDoc"];
 export type PageView = Schemas["PageView"];
@@ -188,16 +193,21 @@ export const api = {
       }),
     ),
   /** Puts a picture in; it is kept upright, without what its camera noted. */
-  addPicture: (file: Blob, name: string, key: string) =>
+  addPicture: (file: Blob, name: string, key: string, as: { photo?: boolean } = {}, signal?: AbortSignal) =>
     taken(
       client.POST("/api/pictures", {
-        params: { header: once(key), query: { name } },
+        ...(signal ? { signal } : {}),
+        params: { header: once(key), query: { name, ...as } },
         body: file as unknown as number[],
         bodySerializer: (body) => body as unknown as Blob,
         headers: { "Content-Type": "application/octet-stream" },
       }),
     ),
   pictures: () => taken(client.GET("/api/pictures")),
+  photos: () => taken(client.GET("/api/pictures", { params: { query: { photos: true } } })),
+  listedPrints: (text: string, unit: string) => taken(client.POST("/api/photos/listed", { body: { text, unit } })),
+  placedPhotos: (body: Schemas["PlacedPhotosAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/photos/placed", { body, ...(signal ? { signal } : {}) })),
   deletePicture: (id: string) => done(client.DELETE("/api/pictures/{id}", { params: at(id) })),
   readPicture: (id: string, shown: PictureShown) =>
     taken(client.POST("/api/pictures/{id}/reading", { params: { ...at(id), query: shown } })),

@@ -32,6 +32,7 @@ impl Server {
                 "METROSK_PICTURES",
                 Path::new(env!("CARGO_TARGET_TMPDIR")).join("pictures"),
             )
+            .env("METROSK_DEMO_PHOTOS", "0.15")
             .env("RUST_LOG", "warn")
             .stdout(Stdio::piped())
             .spawn()?;

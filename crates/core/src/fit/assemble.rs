@@ -342,10 +342,12 @@ fn windowed(
     let mut window = crop(size, slot, &kept, print.wanted(size, slot))
         .ok()?
         .window;
-    if let Some(room) = room(size, slot, &kept).filter(|_| !print.is_file) {
+    if !print.is_file {
         let mark = finest_mark(scene.request.unit);
-        window.x = on_ruler(window.x, mark, (room.x, room.right()));
-        window.y = on_ruler(window.y, mark, (room.y, room.bottom()));
+        // Where no window holds all of them, any place on the print may be rounded to.
+        let places = room(size, slot, &kept).or_else(|| room(size, slot, &[]))?;
+        window.x = on_ruler(window.x, mark, (places.x, places.right()));
+        window.y = on_ruler(window.y, mark, (places.y, places.bottom()));
     }
     let share = |at: Length, full: Length| at.ticks() as f64 / full.ticks() as f64;
     Some((share(window.x, size.w), share(window.y, size.h)))

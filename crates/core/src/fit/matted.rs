@@ -2,6 +2,7 @@
 
 use super::request::Request;
 use crate::geometry::Rect;
+use crate::length::Length;
 use crate::photos::{Sides, layers_of, reaches};
 use crate::sketch::{Block, Kind, Sketch};
 use serde_json::Map;
@@ -53,7 +54,8 @@ fn with_mats(sketch: &mut Sketch, request: &Request) -> BTreeMap<String, Sides> 
             let id = names
                 .next()
                 .unwrap_or_else(|| free_name(&photo.id, &mut taken));
-            made.insert(0, mat(&photo, &id, reach));
+            let drawn = beside_neighbours(sketch, &photo, &own, reach);
+            made.insert(0, mat(&photo, &id, drawn));
             all.insert(id, reach);
         }
         let is_own = |b: &Block| own.contains(&b.id);
@@ -110,6 +112,40 @@ fn free_name(photo: &str, taken: &mut BTreeSet<String>) -> String {
         .unwrap_or_default();
     taken.insert(id.clone());
     id
+}
+
+/// Of a gap between a photo and its neighbour, the share that a mat takes up in the sketch: the rest stays a gap, and is one on the page.
+const OF_A_GAP: f64 = 0.4;
+
+/// How far a mat is drawn in the sketch: no nearer to what lies beside the photo, so that there too they stay apart. On the page it reaches
+/// as far as was chosen, and makes room for itself.
+fn beside_neighbours(sketch: &Sketch, photo: &Block, own: &[String], reach: Sides) -> Sides {
+    let here = photo.extent();
+    let mut drawn = reach;
+    let keeps_off = |b: &&Block| {
+        matches!(
+            b.kind,
+            Kind::Photo | Kind::Mat | Kind::Title | Kind::Journal
+        ) && b.id != photo.id
+            && !own.contains(&b.id)
+    };
+    for other in sketch.blocks.iter().filter(keeps_off) {
+        let there = other.extent();
+        let level = here.t < there.b && there.t < here.b;
+        let plumb = here.l < there.r && there.l < here.r;
+        let gaps = [
+            (level, here.l - there.r),
+            (plumb, here.t - there.b),
+            (level, there.l - here.r),
+            (plumb, there.t - here.b),
+        ];
+        for (side, (faces, gap)) in drawn.iter_mut().zip(gaps) {
+            if faces && gap > 0.0 {
+                *side = (*side).min(Length::from_ticks((gap * OF_A_GAP) as i64));
+            }
+        }
+    }
+    drawn
 }
 
 /// A mat that follows a photo's shape.

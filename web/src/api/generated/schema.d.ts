@@ -772,6 +772,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/listed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Prints without files, as a maker says them: “three 4x6 level, one 5x7 upright”. */
+        post: operations["listed_prints"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/placed": {
         parameters: {
             query?: never;
@@ -2174,6 +2191,19 @@ export interface components {
             /** @description The team it leads into; none for the first lead, who names her own. */
             team?: string | null;
         };
+        /** @description A print of a list. */
+        ListedPrint: {
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            w: number;
+        };
         /** @description A wish that was let go of. */
         LostWishDoc: {
             /** @description The two blocks; of one block, twice that one. */
@@ -2647,6 +2677,8 @@ export interface components {
              * @description Its id.
              */
             id: string;
+            /** @description It was there already: the same file had been put in before. */
+            known?: boolean;
             /**
              * Format: date-time
              * @description When it was put in.
@@ -2707,6 +2739,11 @@ export interface components {
         };
         /** @description A layer behind a photo on the page. */
         PlacedLayerDoc: {
+            /**
+             * Format: int32
+             * @description How many photos lie on it.
+             */
+            around: number;
             /** @description Its layout block. */
             block: string;
             /** @description How far it shows: left, top, right, bottom. */
@@ -2881,6 +2918,13 @@ export interface components {
              * @description Width.
              */
             w: number;
+        };
+        /** @description Prints as a maker says them. */
+        PrintsInWords: {
+            /** @description `three 4x6 level, one 5x7 upright` */
+            text: string;
+            /** @description `in` or `mm`: the unit of sizes that name none, and of the answer. */
+            unit: string;
         };
         /** @description Problem details. */
         Problem: {
@@ -6190,6 +6234,45 @@ export interface operations {
             };
         };
     };
+    listed_prints: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintsInWords"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedPrint"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     placed_photos: {
         parameters: {
             query?: never;
@@ -6231,7 +6314,10 @@ export interface operations {
     };
     list_pictures: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Photos that go on pages in place of pictures of sketches. */
+                photos?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6261,6 +6347,8 @@ export interface operations {
             query?: {
                 /** @description Its name, its file's for example. */
                 name?: string;
+                /** @description A photo that goes on pages, not a picture of a sketch. One that is there already is kept once. */
+                photo?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string | null;
@@ -6274,6 +6362,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description This photo is there already. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureView"];
+                };
+            };
             201: {
                 headers: {
                     [name: string]: unknown;

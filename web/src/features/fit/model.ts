@@ -78,7 +78,7 @@ export function photoCount(fit: FitDoc): { count: number; drawn: number; asDrawn
   const drawn = fit.sketch.blocks.filter((b) => b.kind === "photo").length;
   const asked = fit.photos;
   if (!asked) return { count: drawn, drawn, asDrawn: true };
-  return { count: Array.isArray(asked) ? asked.length : asked.count, drawn, asDrawn: false };
+  return { count: Array.isArray(asked) ? asked.filter((p) => !p.aside).length : asked.count, drawn, asDrawn: false };
 }
 
 export const MOST_PHOTOS = 24;

@@ -12,6 +12,7 @@ export function tagPlaces(blocks: readonly Numbered[], scale: number, canvas: La
   const limit = { w: canvas.page.w * canvas.pages * scale, h: canvas.page.h * scale };
   // Small blocks have the least choice.
   const order = blocks
+    .filter((b) => b.number !== "")
     .map((b, n) => ({ b, n, area: extent(b.block).w * extent(b.block).h }))
     .sort((a, b) => a.area - b.area || a.n - b.n);
   for (const { b } of order) {

@@ -12,6 +12,9 @@ const SECTION_OF: Record<string, "sketch" | "photos"> = {
   readings: "sketch",
   photos: "photos",
   photo_rule: "photos",
+  mats: "photos",
+  lift: "photos",
+  room: "photos",
 };
 
 const made = new WeakMap<PlanDoc, FitDoc>();

@@ -11,6 +11,7 @@ import { SaveState } from "@/features/plan/SaveState";
 import type { StationProps } from "@/features/plan/stationProps";
 import { usePlan } from "@/features/plan/usePlan";
 import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
+import { imagesOf, PhotoImagesOf } from "@/shared/drawing/photoImages";
 import { Failed } from "@/shared/ui/Failed";
 import { isForPage } from "@/shared/ui/letterKeys";
 import { PageArea } from "@/shared/ui/PageArea";
@@ -76,27 +77,31 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
   );
   const props = { page: state.page, plan, saved: state.status === "saved", ...acts };
   const numbers = useMemo(() => numbersOf(plan.sketch.sketch.blocks), [plan.sketch.sketch.blocks]);
+  const photos = plan.photos?.photos;
+  const images = useMemo(() => imagesOf(Array.isArray(photos) ? photos : undefined), [photos]);
   return (
     <BlockNumbers numbers={numbers}>
-      <div className="flex min-h-screen flex-col min-[900px]:h-screen">
-        <Tape
-          page={state.page}
-          plan={plan}
-          current={station}
-          changePlan={acts.changePlan}
-          mayChange={mayChange}
-          saving={saving}
-        />
-        <AtStation {...props} station={station} />
-        <ConflictDialog state={state} dispatch={dispatch} />
-        <HistoryPanel
-          pageId={page.id}
-          revision={state.page.revision}
-          open={history}
-          onClose={() => setHistory(false)}
-          returnTo={acts.returnTo}
-        />
-      </div>
+      <PhotoImagesOf value={images}>
+        <div className="flex min-h-screen flex-col min-[900px]:h-screen">
+          <Tape
+            page={state.page}
+            plan={plan}
+            current={station}
+            changePlan={acts.changePlan}
+            mayChange={mayChange}
+            saving={saving}
+          />
+          <AtStation {...props} station={station} />
+          <ConflictDialog state={state} dispatch={dispatch} />
+          <HistoryPanel
+            pageId={page.id}
+            revision={state.page.revision}
+            open={history}
+            onClose={() => setHistory(false)}
+            returnTo={acts.returnTo}
+          />
+        </div>
+      </PhotoImagesOf>
     </BlockNumbers>
   );
 }

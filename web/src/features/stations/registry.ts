@@ -36,7 +36,12 @@ export const STATIONS: readonly Station[] = [
     decides: "Which sketch, and what its lines and neighbours mean.",
     screen: lazy(async () => ({ default: (await import("@/features/sketch/SketchStation")).SketchStation })),
   },
-  { name: "photos", label: "Photos", decides: "Which prints, how large, which way up, and what must not be cut off." },
+  {
+    name: "photos",
+    label: "Photos",
+    decides: "Which prints, how large, which way up, and what must not be cut off.",
+    screen: lazy(async () => ({ default: (await import("@/features/photos/PhotosStation")).PhotosStation })),
+  },
   {
     name: "fit",
     label: "Fit",

@@ -1,11 +1,14 @@
-import type { BlockDoc, BoxDoc } from "@/api/client";
+import { useId } from "react";
+import type { BlockDoc, BoxDoc, LayoutBlockDoc } from "@/api/client";
 import { scaled } from "./geometry";
+import { PhotoInSlot, usePhotoImages } from "./photoImages";
 
 const INK = "#17263b";
 const SECOND = "#51617a";
 const THIN = 1;
 
-type Drawn = Pick<BlockDoc, "kind" | "turn" | "shape" | "grid" | "ring"> & { box: BoxDoc };
+type Drawn = Pick<BlockDoc, "kind" | "turn" | "shape" | "grid" | "ring"> &
+  Partial<Pick<LayoutBlockDoc, "photo" | "print" | "keep">> & { box: BoxDoc };
 
 /** One block in its texture. Kinds are told apart by texture and outline, not by colour alone. */
 export function BlockShape({ block, scale, patterns }: { block: Drawn; scale: number; patterns: string }) {
@@ -25,12 +28,7 @@ function Kind({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; scal
   );
   switch (block.kind) {
     case "photo":
-      return (
-        <>
-          {outline(`url(#${patterns}-photo)`)}
-          {block.shape?.type === undefined || block.shape.type === "rect" ? <CornerTicks box={box} /> : null}
-        </>
-      );
+      return <Photo block={block} box={box} scale={scale} patterns={patterns} />;
     case "mat":
       return outline("#ffffff");
     case "paper":
@@ -74,6 +72,35 @@ function Kind({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; scal
     default:
       return outline("#ffffff");
   }
+}
+
+/** A photo: what shows of its print, or a grey place for one. */
+function Photo({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; scale: number; patterns: string }) {
+  const clip = useId();
+  const plain = block.shape?.type === undefined || block.shape.type === "rect";
+  const shows = usePhotoImages().has(block.photo ?? "") && Boolean(block.keep);
+  const outline = (fill: string) => <Outline block={block} box={box} fill={fill} stroke={INK} strokeWidth={THIN} />;
+  if (!shows) {
+    return (
+      <>
+        {outline(`url(#${patterns}-photo)`)}
+        {plain ? <CornerTicks box={box} /> : null}
+      </>
+    );
+  }
+  return (
+    <>
+      {!plain && (
+        <clipPath id={clip}>
+          <Outline block={block} box={box} />
+        </clipPath>
+      )}
+      <g clipPath={plain ? undefined : `url(#${clip})`}>
+        <PhotoInSlot block={block} box={box} scale={scale} />
+      </g>
+      {outline("none")}
+    </>
+  );
 }
 
 function Outline({ block, box, ...paint }: { block: Drawn; box: BoxDoc } & React.SVGProps<SVGElement>) {

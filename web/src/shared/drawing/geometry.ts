@@ -14,7 +14,7 @@ export function numbered(sketch: SketchDoc, blocks: readonly LayoutBlockDoc[]): 
     const part = seen.get(index) ?? 0;
     seen.set(index, part + 1);
     const letter = part === 0 ? "" : String.fromCharCode(97 + part);
-    return { block, index, number: index < 0 ? "+" : `${index + 1}${letter}` };
+    return { block, index, number: index < 0 ? (block.kind === "mat" ? "" : "+") : `${index + 1}${letter}` };
   });
 }
 

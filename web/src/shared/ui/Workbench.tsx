@@ -10,6 +10,8 @@ type Props = {
   page: React.ReactNode;
   /** What stands below the page, and where there is little room beside the ledger's tab. */
   more?: Side;
+  /** What stands below the page reaches below the card too, where there is room. */
+  moreAcross?: boolean;
   ledger: React.ReactNode;
   /** Widths of the card and the ledger, in pixels. */
   widths: readonly [number, number];
@@ -17,8 +19,23 @@ type Props = {
 
 /** A station's frame: the page comes first. With room the card stands left of it and the ledger right; with less they share one column;
  * on a tablet or phone they lie below it, one open at a time. */
-export function Workbench({ card, page, more, ledger, widths }: Props) {
+export function Workbench({ card, page, more, moreAcross = false, ledger, widths }: Props) {
   const room = useRoom();
+  if (room === "wide" && moreAcross) {
+    return (
+      <main
+        className="grid min-h-0 flex-1 gap-3.5 p-3.5 *:max-h-full *:min-h-0 *:self-start *:overflow-y-auto"
+        style={{ gridTemplateColumns: `minmax(0,1fr) ${widths[1]}px` }}
+      >
+        <div className="grid content-start gap-3.5" style={{ gridTemplateColumns: `${widths[0]}px minmax(0,1fr)` }}>
+          <div>{card.content}</div>
+          <PageArea>{page}</PageArea>
+          <div className="col-span-2">{more?.content}</div>
+        </div>
+        <aside aria-label="Ledger">{ledger}</aside>
+      </main>
+    );
+  }
   if (room === "wide") {
     return (
       <main

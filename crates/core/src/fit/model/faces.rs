@@ -85,6 +85,8 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) 
     let Photos::Prints(prints) = &scene.request.photos else {
         return;
     };
+    // Rounded to the ruler a slot may lose half a step on either side.
+    let half_step = scene.request.snap.ticks() as f64 / INCH / 2.0;
     for (n, item) in scene.items.iter().enumerate() {
         for (cell, (print, (cols, rows))) in item.prints.iter().zip(item.cell_runs()).enumerate() {
             let print = &prints[*print];
@@ -104,7 +106,7 @@ pub(super) fn add(model: &mut Model, scene: &Scene<'_>, sides: &[Option<Side>]) 
                     slot,
                     &low,
                     stretches(print, item, axis),
-                    full(print, item, axis),
+                    (full(print, item, axis), half_step),
                 );
                 if let (Axis::X, Some(Side::Through(gap)), Some(fold)) =
                     (axis, sides[n], scene.fold())
@@ -151,14 +153,14 @@ fn begin(
     Expr::of(&[(at, 1.0)])
 }
 
-/// Faces show: what is trimmed is trimmed beside them.
+/// Faces show: what is trimmed is trimmed beside them, and by so much room round them as the ruler may take.
 fn shown(
     model: &mut Model,
     n: usize,
     (low, high): (usize, usize),
     begin: &Expr,
     stretches: Vec<(f64, f64)>,
-    full: f64,
+    (full, room): (f64, f64),
 ) {
     let Some((first, last)) = stretches.first().zip(stretches.last()) else {
         return;
@@ -167,14 +169,14 @@ fn shown(
     model.qp.soft(
         begin.clone().minus(&Expr::of(&[(low, 1.0)])),
         Sense::AtLeast,
-        -first.0 * full,
+        -(first.0 * full - room).max(0.0),
         penalty::RELATION,
         reason,
     );
     model.qp.soft(
         Expr::of(&[(high, 1.0)]).minus(begin),
         Sense::AtLeast,
-        last.1 * full,
+        (last.1 * full + room).min(full),
         penalty::RELATION,
         reason,
     );

@@ -26,6 +26,11 @@ pub(crate) struct Content {
     pub(crate) bytes: Vec<u8>,
 }
 
+/// What a file of these bytes is called.
+pub(crate) fn name_of(team: Uuid, kind: &str, bytes: &[u8]) -> String {
+    files::name_of(team, kind, &Sha256::digest(bytes))
+}
+
 /// Keeps files for a team, one use each: their names, in order. What is there already is not kept twice.
 pub(crate) async fn keep(
     app: &App,

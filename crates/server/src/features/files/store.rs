@@ -40,17 +40,22 @@ pub(crate) async fn used(db: impl PgExecutor<'_>, team: Uuid) -> sqlx::Result<i6
     .await
 }
 
+/// What a file with this hash is called.
+pub(crate) fn name_of(team: Uuid, kind: &str, sha256: &[u8]) -> String {
+    let hash: String = sha256.iter().map(|b| format!("{b:02x}")).collect();
+    format!("files/{team}/{kind}-{hash}")
+}
+
 /// Notes one more use of a file of these bytes: its name, and whether the store does not have it yet.
 pub(crate) async fn claim(
     db: &mut PgConnection,
     team: Uuid,
     file: NewFile<'_>,
 ) -> sqlx::Result<(String, bool)> {
-    let hash: String = file.sha256.iter().map(|b| format!("{b:02x}")).collect();
     let row = sqlx::query!(
         "INSERT INTO files (name, team_id, kind, media_type, sha256, bytes) VALUES ($1, $2, $3, $4, $5, $6) \
          ON CONFLICT (team_id, sha256, kind) DO UPDATE SET uses = files.uses + 1, unused_since = NULL RETURNING name, xmax = 0 AS \"is_new!\"",
-        format!("files/{team}/{}-{hash}", file.kind),
+        name_of(team, file.kind, file.sha256),
         team,
         file.kind,
         file.media_type,

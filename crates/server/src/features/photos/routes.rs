@@ -1,13 +1,15 @@
 //! What becomes of a page's prints, without a page.
 
-use super::views::{PlacedPhotosAskedDoc, PlacedPhotosDoc};
+use super::views::{ListedPrint, PlacedPhotosAskedDoc, PlacedPhotosDoc, PrintsInWords};
 use crate::auth::Member;
 use crate::compute::Work;
 use crate::http::error::{Failure, Problem};
-use crate::http::extractors::{Document, InHand};
+use crate::http::extractors::{Body, Document, InHand};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
+use metrosk_core::length::{Length, Unit};
+use metrosk_core::photos::listed;
 use metrosk_core::placed_photos::placed_photos_of;
 use serde_json::Value;
 
@@ -24,4 +26,29 @@ pub(crate) async fn placed(
 ) -> Result<Json<Value>, Failure> {
     let work = move |_: &metrosk_core::Cancel| Ok(Json(placed_photos_of(&body)?.to_json()));
     app.compute.run(member.team(), Work::Fit, work).await?
+}
+
+/// Prints without files, as a maker says them: “three 4x6 level, one 5x7 upright”.
+#[utoipa::path(
+    post, operation_id = "listed_prints", path = "/api/photos/listed", tag = "photos", request_body = PrintsInWords,
+    responses((status = 200, body = Vec<ListedPrint>), (status = 401, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))
+)]
+pub(crate) async fn in_words(
+    _member: Member,
+    Body(said): Body<PrintsInWords>,
+) -> Result<Json<Vec<ListedPrint>>, Failure> {
+    let unit = if said.unit == "mm" {
+        Unit::Millimetre
+    } else {
+        Unit::Inch
+    };
+    let side = |l: Length| l.to_units(unit);
+    let prints = listed(&said.text, unit)?
+        .into_iter()
+        .flat_map(|l| std::iter::repeat_n(l.size, l.count as usize))
+        .map(|size| ListedPrint {
+            w: side(size.w),
+            h: side(size.h),
+        });
+    Ok(Json(prints.collect()))
 }

@@ -116,6 +116,8 @@ pub(crate) struct PlacedLayerDoc {
     pub(crate) borders: [f64; 4],
     /// `cut`, `torn` or `roughened`
     pub(crate) edge: String,
+    /// How many photos lie on it.
+    pub(crate) around: u32,
 }
 
 /// The thickest spot of a page, or of a spread that is closed.
@@ -138,4 +140,22 @@ pub(crate) struct TakeDownDoc {
     pub(crate) of: String,
     /// The lift that would do.
     pub(crate) by: String,
+}
+
+/// Prints as a maker says them.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub(crate) struct PrintsInWords {
+    /// `three 4x6 level, one 5x7 upright`
+    pub(crate) text: String,
+    /// `in` or `mm`: the unit of sizes that name none, and of the answer.
+    pub(crate) unit: String,
+}
+
+/// A print of a list.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct ListedPrint {
+    /// Its width.
+    pub(crate) w: f64,
+    /// Its height.
+    pub(crate) h: f64,
 }

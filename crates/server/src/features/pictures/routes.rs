@@ -41,6 +41,8 @@ const VIEW: u32 = 1600;
 const THUMB: u32 = 240;
 /// How many pictures are offered again.
 const OFFERED: i64 = 24;
+/// How many photos are.
+const PHOTOS_OFFERED: i64 = 400;
 /// The forms in which a picture is shown; `straight` only where a page was lifted from it before lifts had ids of their own.
 pub(crate) const FORMS: [&str; 4] = ["original", "view", "thumb", "straight"];
 
@@ -100,12 +102,22 @@ pub(crate) fn earlier_lift(id: Uuid) -> String {
     format!("pictures/{id}/straight.jpg")
 }
 
+/// What is said of a picture that is put in.
+#[derive(Debug)]
+pub(crate) struct NewPicture<'a> {
+    pub(crate) id: Uuid,
+    pub(crate) name: String,
+    pub(crate) made_by: &'a str,
+    /// A photo that goes on pages, not a picture of a sketch.
+    pub(crate) is_photo: bool,
+}
+
 /// Keeps a picture's files, and what the table says of it.
 pub(crate) async fn keep(
     app: &App,
     db: &mut PgConnection,
     team: Uuid,
-    (name, made_by): (String, &str),
+    new: NewPicture<'_>,
     ready: Prepared,
 ) -> Result<PictureRow, Failure> {
     let (width, height) = (ready.size.0 as i32, ready.size.1 as i32);
@@ -113,16 +125,17 @@ pub(crate) async fn keep(
     let [original, view, thumb] = <[String; 3]>::try_from(names)
         .map_err(|names| Failure::Internal(format!("{} files of three", names.len())))?;
     let row = PictureRow {
-        id: Uuid::new_v4(),
-        name,
+        id: new.id,
+        name: new.name,
         width,
         height,
         original,
         view,
         thumb,
         made_at: OffsetDateTime::now_utc(),
+        is_photo: new.is_photo,
     };
-    pictures::insert(db, team, &row, made_by).await?;
+    pictures::insert(db, team, &row, new.made_by).await?;
     Ok(row)
 }
 
@@ -159,6 +172,16 @@ pub(crate) async fn limits(
 pub(crate) struct Named {
     /// Its name, its file's for example.
     name: Option<String>,
+    /// A photo that goes on pages, not a picture of a sketch. One that is there already is kept once.
+    photo: Option<bool>,
+}
+
+/// Which pictures.
+#[derive(Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Which {
+    /// Photos that go on pages in place of pictures of sketches.
+    photos: Option<bool>,
 }
 
 /// Puts a picture in (PNG, JPEG or WebP, up to 16 MB). Its size is checked before its pixels are decoded. It is kept as it is but for its
@@ -168,6 +191,7 @@ pub(crate) struct Named {
     params(Named, ("Idempotency-Key" = Option<String>, Header)),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses(
+        (status = 200, body = PictureView, description = "This photo is there already."),
         (status = 201, body = PictureView),
         (status = 401, body = Problem, content_type = "application/problem+json"),
         (status = 403, body = Problem, content_type = "application/problem+json"),
@@ -202,20 +226,43 @@ pub(crate) async fn add(
         .await?
         .map_err(|e| Invalid::one("", e.to_string(), allowed))?;
     let mut write = begin!(once, &app, &maker, "add a picture");
-    let row = keep(&app, write.db(), maker.team(), (name, maker.name()), ready).await?;
+    let is_photo = named.photo.unwrap_or_default();
+    if is_photo {
+        let original = files::name_of(maker.team(), "original", &ready.forms[0].1);
+        let there = pictures::with_original(write.db(), maker.team(), &original, true).await?;
+        if let Some(row) = there {
+            let there = PictureView {
+                known: true,
+                ..view(&row)
+            };
+            return write.finish(StatusCode::OK, &there).await;
+        }
+    }
+    let new = NewPicture {
+        id: Uuid::new_v4(),
+        name,
+        made_by: maker.name(),
+        is_photo,
+    };
+    let row = keep(&app, write.db(), maker.team(), new, ready).await?;
     write.finish(StatusCode::CREATED, &view(&row)).await
 }
 
 /// The pictures that were put in last, the newest first.
 #[utoipa::path(
-    get, operation_id = "list_pictures", path = "/api/pictures", tag = "pictures",
+    get, operation_id = "list_pictures", path = "/api/pictures", tag = "pictures", params(Which),
     responses((status = 200, body = Vec<PictureView>), (status = 401, body = Problem, content_type = "application/problem+json"))
 )]
 pub(crate) async fn list(
     State(app): State<App>,
     member: Member,
+    QueryParams(which): QueryParams<Which>,
 ) -> Result<Json<Vec<PictureView>>, Failure> {
-    let rows = pictures::newest(&app.pool, member.team(), OFFERED).await?;
+    let (is_photo, most) = match which.photos {
+        Some(true) => (true, PHOTOS_OFFERED),
+        _ => (false, OFFERED),
+    };
+    let rows = pictures::newest(&app.pool, member.team(), is_photo, most).await?;
     Ok(Json(rows.iter().map(view).collect()))
 }
 
@@ -297,7 +344,7 @@ pub(crate) async fn delete(
     let mut tx = app.pool.begin().await?;
     if pictures::is_used(&mut *tx, maker.team(), id).await? {
         return Err(Failure::Standing(
-            "A sketch was read from this picture or laid over it, so it stays. Sketches that are set aside count too.".to_owned(),
+            "A sketch was read from this picture or laid over it, or a page shows it, so it stays. What is set aside counts too.".to_owned(),
         ));
     }
     let names = pictures::delete(&mut tx, maker.team(), id)
@@ -336,5 +383,6 @@ fn view(row: &PictureRow) -> PictureView {
         name: row.name.clone(),
         size: [row.width.unsigned_abs(), row.height.unsigned_abs()],
         made_at: row.made_at,
+        known: false,
     }
 }

@@ -17,6 +17,8 @@ pub(crate) struct PictureRow {
     pub(crate) view: String,
     pub(crate) thumb: String,
     pub(crate) made_at: OffsetDateTime,
+    /// A photo that goes on pages, not a picture of a sketch.
+    pub(crate) is_photo: bool,
 }
 
 /// One of a team's.
@@ -27,7 +29,7 @@ pub(crate) async fn find(
 ) -> sqlx::Result<Option<PictureRow>> {
     sqlx::query_as!(
         PictureRow,
-        "SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 AND id = $2",
+        "SELECT id, name, width, height, original, view, thumb, made_at, is_photo FROM pictures WHERE team_id = $1 AND id = $2",
         team,
         id
     )
@@ -35,16 +37,37 @@ pub(crate) async fn find(
     .await
 }
 
-/// A team's newest pictures, so many of them.
+/// A team's photo, or picture of a sketch, of which that is the original's file.
+pub(crate) async fn with_original(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    original: &str,
+    is_photo: bool,
+) -> sqlx::Result<Option<PictureRow>> {
+    sqlx::query_as!(
+        PictureRow,
+        "SELECT id, name, width, height, original, view, thumb, made_at, is_photo FROM pictures
+             WHERE team_id = $1 AND original = $2 AND is_photo = $3 ORDER BY made_at LIMIT 1",
+        team,
+        original,
+        is_photo
+    )
+    .fetch_optional(db)
+    .await
+}
+
+/// A team's newest photos, or pictures of sketches, so many of them.
 pub(crate) async fn newest(
     db: impl PgExecutor<'_>,
     team: Uuid,
+    is_photo: bool,
     most: i64,
 ) -> sqlx::Result<Vec<PictureRow>> {
     sqlx::query_as!(
         PictureRow,
-        "SELECT id, name, width, height, original, view, thumb, made_at FROM pictures WHERE team_id = $1 ORDER BY made_at DESC, id LIMIT $2",
+        "SELECT id, name, width, height, original, view, thumb, made_at, is_photo FROM pictures WHERE team_id = $1 AND is_photo = $2 ORDER BY made_at DESC, id LIMIT $3",
         team,
+        is_photo,
         most
     )
     .fetch_all(db)
@@ -59,7 +82,7 @@ pub(crate) async fn insert(
     made_by: &str,
 ) -> sqlx::Result<()> {
     sqlx::query!(
-        "INSERT INTO pictures (id, team_id, name, width, height, original, view, thumb, made_by, made_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)",
+        "INSERT INTO pictures (id, team_id, name, width, height, original, view, thumb, made_by, made_at, is_photo) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)",
         row.id,
         team,
         &row.name,
@@ -69,7 +92,8 @@ pub(crate) async fn insert(
         &row.view,
         &row.thumb,
         made_by,
-        row.made_at
+        row.made_at,
+        row.is_photo
     )
     .execute(db)
     .await
@@ -141,10 +165,11 @@ pub(crate) async fn delete_left_lifts(
     .await
 }
 
-/// Whether a sketch of the drawer, set aside or not, was read from a picture or laid over it.
+/// Whether a sketch of the drawer, set aside or not, was read from a picture or laid over it, or a page shows it.
 pub(crate) async fn is_used(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sqlx::Result<bool> {
     sqlx::query_scalar!(
-        "SELECT EXISTS (SELECT FROM sketches WHERE team_id = $1 AND picture_id = $2) AS \"used!\"",
+        "SELECT EXISTS (SELECT FROM sketches WHERE team_id = $1 AND picture_id = $2)
+             OR EXISTS (SELECT FROM pages WHERE team_id = $1 AND plan #> '{photos,photos}' @> jsonb_build_array(jsonb_build_object('picture', $2::uuid::text))) AS \"used!\"",
         team,
         id
     )

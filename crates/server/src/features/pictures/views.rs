@@ -58,6 +58,9 @@ pub(crate) struct PictureView {
     #[serde(with = "time::serde::rfc3339")]
     #[schema(value_type = String, format = DateTime)]
     pub(crate) made_at: OffsetDateTime,
+    /// It was there already: the same file had been put in before.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub(crate) known: bool,
 }
 
 /// What may be put in.

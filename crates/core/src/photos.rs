@@ -6,6 +6,7 @@ mod listed;
 mod mats;
 mod prints;
 mod resolution;
+mod sheets;
 mod trims;
 
 pub use crop::{Crop, NoRoom, crop, room};
@@ -17,4 +18,5 @@ pub use mats::{Layer, LayerEdge, MOST_LAYERS, MatChoice, Sides, layers_of, reach
 pub(crate) use prints::read_photos;
 pub use prints::{Face, MOST_PHOTOS, MOST_PRINTS, Photos, Place, Print, Window};
 pub use resolution::{Quality, dots_an_inch, largest_good, quality};
+pub use sheets::{OnSheet, Paper, Sheets, ToPrint, on_sheets};
 pub use trims::{Trim, trims};

@@ -43,6 +43,14 @@ pub enum PortError {
         /// What was found and what it allows, in a sentence.
         why: String,
     },
+    /// Somebody has to see to it first: paper, ink, a jam. What it did until then is done; the order can be sent again.
+    #[error("{device} needs a hand: {what}")]
+    NeedsAttention {
+        /// What it is called.
+        device: String,
+        /// What is the matter, and what to do.
+        what: String,
+    },
     /// Nobody waited for it any more.
     #[error("this was cancelled")]
     Cancelled,

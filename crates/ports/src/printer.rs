@@ -3,6 +3,7 @@
 use crate::{OrderId, PortError, Progress};
 use async_trait::async_trait;
 use metrosk_core::geometry::Size;
+use metrosk_core::length::Length;
 
 /// Prints photos on paper at their true size.
 #[async_trait]
@@ -35,6 +36,10 @@ pub struct Print {
     pub size: Size,
     /// How often.
     pub copies: u32,
+    /// What stays white along its edges.
+    pub margin: Length,
+    /// The fewest dots an inch of what is on it.
+    pub dots_an_inch: f64,
     /// The picture, upright, as JPEG.
     pub jpeg: Vec<u8>,
 }

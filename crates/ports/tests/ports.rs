@@ -66,6 +66,8 @@ fn order(id: &str, size: Size) -> PrintOrder {
             name: "kite".to_owned(),
             size,
             copies: 1,
+            margin: Length::ZERO,
+            dots_an_inch: 300.0,
             jpeg: Vec::new(),
         }],
     }

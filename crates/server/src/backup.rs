@@ -27,7 +27,7 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 19] = [
+const TABLES: [&str; 22] = [
     "teams",
     "people",
     "members",
@@ -47,6 +47,9 @@ const TABLES: [&str; 19] = [
     "call_makers",
     "hop_links",
     "feeds",
+    "print_orders",
+    "printers",
+    "printed_sheets",
 ];
 /// Rows fetched or written at once.
 const BATCH: usize = 200;

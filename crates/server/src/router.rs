@@ -8,6 +8,7 @@ use crate::features::jobs::routes as jobs;
 use crate::features::layouts::routes::{self as fit, exports};
 use crate::features::pages::routes as pages;
 use crate::features::people::routes::{links, session, team};
+use crate::features::photos::printing::routes as printing;
 use crate::features::photos::routes as photos;
 use crate::features::pictures::routes as pictures;
 use crate::features::sketches::routes::{self as sketches, notation};
@@ -78,6 +79,13 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(fit::change))
         .routes(routes!(photos::placed))
         .routes(routes!(photos::in_words))
+        .routes(routes!(printing::sheets))
+        .routes(routes!(printing::pdf))
+        .routes(routes!(printing::sheet_picture))
+        .routes(routes!(printing::send, printing::orders))
+        .routes(routes!(printing::go_on))
+        .routes(routes!(printing::printed))
+        .routes(routes!(printing::printer, printing::set_printer))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
         .merge(files())
 }

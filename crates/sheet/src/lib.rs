@@ -3,10 +3,10 @@
 //!
 //! ```
 //! use metrosk_core::plan;
-//! use metrosk_sheet::{Paper, Subject};
+//! use metrosk_sheet::{Paper, Pictures, Subject};
 //! let sketch = metrosk_demo::sketches(metrosk_demo::SEED).swap_remove(0);
 //! let proposal = plan::Plan::from_json(&plan::start(&sketch, &plan::Defaults::default())).unwrap().proposal().unwrap();
-//! let subject = Subject { name: "Kites", sketch: &sketch, layout: &proposal.layout, way: "scale" };
+//! let subject = Subject { name: "Kites", sketch: &sketch, layout: &proposal.layout, way: "scale", pictures: &Pictures::new() };
 //! assert!(metrosk_sheet::true_scale(&subject).contains(r#"width="12in""#));
 //! assert!(metrosk_sheet::measurement_pdf(&subject, Paper::A4).unwrap().starts_with(b"%PDF"));
 //! ```
@@ -16,6 +16,8 @@ mod measures;
 mod numbers;
 mod outline;
 mod pdf;
+pub(crate) mod pictures;
+mod print_sheets;
 mod texture;
 mod true_scale;
 mod words;
@@ -24,6 +26,8 @@ pub use credit::credit;
 pub use measures::{Paper, measurement_pages};
 pub use numbers::{Numbered, numbered};
 pub use pdf::{PdfError, measurement_pdf};
+pub use pictures::{Picture, Pictures};
+pub use print_sheets::{PrintSheet, PrintedPhoto, print_sheet_svg, print_sheets_pdf};
 pub use true_scale::true_scale;
 
 use metrosk_core::layout::Layout;
@@ -40,4 +44,6 @@ pub struct Subject<'a> {
     pub layout: &'a Layout,
     /// The approach it went by.
     pub way: &'a str,
+    /// The pictures of its prints; photos without one are grey places.
+    pub pictures: &'a Pictures,
 }

@@ -1,9 +1,9 @@
 //! The measurement sheet: the page drawn to scale with its numbers, and a table of every block's place and size.
 
 use crate::outline::{Frame, num};
-use crate::texture::{PATTERNS, textured};
+use crate::texture::{PATTERNS, outlined, textured};
 use crate::words::{cut, escaped, length_spans};
-use crate::{Numbered, Subject, credit, numbered};
+use crate::{Numbered, Subject, credit, numbered, pictures};
 use metrosk_core::length::{Length, Unit};
 use std::fmt::Write;
 
@@ -183,6 +183,15 @@ fn first_page(
     (body, top + h + 22.0)
 }
 
+/// What shows of a photo's print within its outline; any other block in its texture.
+fn textured_or_shown(n: &Numbered<'_>, frame: Frame, ticks: f64, subject: &Subject<'_>) -> String {
+    let block = &n.block.block;
+    match pictures::shown(n.block, frame, ticks, subject.pictures) {
+        Some(shown) => shown + &outlined(block, frame, ticks),
+        None => textured(block, frame, ticks),
+    }
+}
+
 /// The page to scale, numbered.
 fn drawing(
     body: &mut String,
@@ -221,7 +230,7 @@ fn drawing(
         let _ = write!(
             body,
             "<g clip-path=\"url(#{clip})\">{}</g>",
-            textured(&n.block.block, frame, ticks)
+            textured_or_shown(n, frame, ticks, subject)
         );
     }
     if pages == 2 {

@@ -33,17 +33,28 @@ fn fonts() -> Arc<Database> {
 /// # Errors
 /// When the program's own drawing can't be converted: a fault of ours, whatever the layout.
 pub fn measurement_pdf(subject: &Subject<'_>, paper: Paper) -> Result<Vec<u8>, PdfError> {
+    let size = paper.points();
+    pdf_of(
+        measurement_pages(subject, paper)
+            .into_iter()
+            .map(|svg| (svg, size)),
+    )
+}
+
+/// Drawings as the pages of a PDF, each with its paper's width and height in points.
+pub(crate) fn pdf_of(
+    pages: impl Iterator<Item = (String, (f64, f64))>,
+) -> Result<Vec<u8>, PdfError> {
     let wrong = |e: &dyn std::fmt::Display| PdfError(e.to_string());
-    let (width, height) = paper.points();
     let options = usvg::Options {
         fontdb: fonts(),
         font_family: "Public Sans".to_owned(),
         ..usvg::Options::default()
     };
-    let size = Size::from_wh(width as f32, height as f32)
-        .ok_or_else(|| PdfError("the paper has no size".to_owned()))?;
     let mut document = Document::new();
-    for svg in measurement_pages(subject, paper) {
+    for (svg, (width, height)) in pages {
+        let size = Size::from_wh(width as f32, height as f32)
+            .ok_or_else(|| PdfError("the paper has no size".to_owned()))?;
         let tree = usvg::Tree::from_str(&svg, &options).map_err(|e| wrong(&e))?;
         let settings = PageSettings::from_wh(width as f32, height as f32)
             .ok_or_else(|| PdfError("the paper has no size".to_owned()))?;

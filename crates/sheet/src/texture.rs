@@ -14,6 +14,17 @@ pub(crate) const PATTERNS: &str = concat!(
     "<pattern id=\"stipple\" width=\"5.2\" height=\"5.2\" patternUnits=\"userSpaceOnUse\"><circle cx=\"1.1\" cy=\"1.1\" r=\".6\" fill=\"#8093a3\"/><circle cx=\"3.7\" cy=\"3.7\" r=\".6\" fill=\"#8093a3\"/></pattern>",
 );
 
+/// A block's outline alone, turned as it lies.
+pub(crate) fn outlined(block: &Block, f: Frame, ticks: f64) -> String {
+    let turn = block.turn;
+    let path = outline(block, f, ticks);
+    let (cx, cy) = (num(f.cx()), num(f.cy()));
+    format!(
+        "<path d=\"{path}\" transform=\"rotate({} {cx} {cy})\" fill=\"none\" stroke=\"{INK}\" stroke-width=\".7\"/>",
+        num(turn)
+    )
+}
+
 /// A block in its texture, in a frame of points; a point is so many ticks of the block.
 pub(crate) fn textured(block: &Block, f: Frame, ticks: f64) -> String {
     let mut svg = if block.turn == 0.0 {

@@ -2,7 +2,7 @@
 
 use crate::outline::{Frame, num, outline, rect_path};
 use crate::words::escaped;
-use crate::{Numbered, Subject, credit, numbered};
+use crate::{Numbered, Subject, credit, numbered, pictures};
 use metrosk_core::layout::Layout;
 use metrosk_core::length::Unit;
 use std::fmt::Write;
@@ -11,7 +11,8 @@ use std::fmt::Write;
 const HAIRLINE_MM: f64 = 0.2;
 
 /// An SVG whose width and height are real inches or millimetres, so that what is imported or printed at 100 % is the true
-/// size. Each block is one `path` with a `title`; the pages are groups. Nothing is filled: a cutting machine reads lines.
+/// size. Each block is one `path` with a `title`; the pages are groups. Nothing is filled: a cutting machine reads lines. Photos that have
+/// pictures lie under them in a group of their own.
 pub fn true_scale(subject: &Subject<'_>) -> String {
     let layout = subject.layout;
     let ticks = layout.unit.ticks() as f64;
@@ -54,6 +55,7 @@ pub fn true_scale(subject: &Subject<'_>) -> String {
             name.replace(' ', "-"),
             rect_path(frame)
         );
+        photos(&mut svg, &all, page, subject, ticks);
         all.iter()
             .filter(|n| n.block.page == page)
             .for_each(|n| element(&mut svg, n, ticks));
@@ -83,6 +85,21 @@ fn clips(svg: &mut String, layout: &Layout, page_w: f64, h: f64) {
         );
     }
     svg.push_str("</defs>\n");
+}
+
+/// What shows of the prints, under the lines and in a group of its own, so that whoever wants lines alone can leave it out.
+fn photos(svg: &mut String, all: &[Numbered<'_>], page: u8, subject: &Subject<'_>, ticks: f64) {
+    let shown: String = all
+        .iter()
+        .filter(|n| n.block.page == page)
+        .filter_map(|n| {
+            let frame = Frame::of(n.block.whole.unwrap_or(n.block.block.rect), ticks);
+            pictures::shown(n.block, frame, ticks, subject.pictures)
+        })
+        .collect();
+    if !shown.is_empty() {
+        let _ = writeln!(svg, "<g class=\"photos\"><title>photos</title>{shown}</g>");
+    }
 }
 
 fn element(svg: &mut String, numbered: &Numbered<'_>, ticks: f64) {

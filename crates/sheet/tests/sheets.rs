@@ -4,7 +4,9 @@
 
 use metrosk_core::plan::{self, Defaults};
 use metrosk_core::sketch::Sketch;
-use metrosk_sheet::{Paper, Subject, measurement_pages, measurement_pdf, numbered, true_scale};
+use metrosk_sheet::{
+    Paper, Pictures, Subject, measurement_pages, measurement_pdf, numbered, true_scale,
+};
 
 fn on_subjects(mut look: impl FnMut(&Subject<'_>)) {
     let sketches = metrosk_demo::sketches(metrosk_demo::SEED);
@@ -23,6 +25,7 @@ fn look_at(sketch: &Sketch, plan: &serde_json::Value, look: &mut impl FnMut(&Sub
         sketch,
         layout: &made.layout,
         way: made.approach.name(),
+        pictures: &Pictures::new(),
     });
 }
 

@@ -44,6 +44,11 @@ export type MatChoiceDoc = Schemas["MatChoiceDoc"];
 export type LiftChoiceDoc = Schemas["LiftChoiceDoc"];
 export type PlacedPhotosDoc = Schemas["PlacedPhotosDoc"];
 export type PlacedPhotoDoc = Schemas["PlacedPhotoDoc"];
+/** The paper to print on, and what lies round and between the photos. */
+export type PrintOptions = paths["/api/pages/{id}/prints"]["get"]["parameters"]["query"];
+export type PrintSheetView = Schemas["PrintSheetView"];
+export type PrintOrderView = Schemas["PrintOrderView"];
+export type PrinterView = Schemas["PrinterView"];
 export type ChangeDoc = Schemas["ChangeDoc"];
 export type RefitDoc = Schemas["RefitDoc"];
 export type PageView = Schemas["PageView"];
@@ -205,6 +210,16 @@ export const api = {
     ),
   pictures: () => taken(client.GET("/api/pictures")),
   photos: () => taken(client.GET("/api/pictures", { params: { query: { photos: true } } })),
+  printSheets: (id: string, options: PrintOptions) =>
+    taken(client.GET("/api/pages/{id}/prints", { params: { ...at(id), query: options } })),
+  printOrders: (id: string) => taken(client.GET("/api/pages/{id}/print-orders", { params: at(id) })),
+  sendToPrinter: (id: string, options: PrintOptions, key: string) =>
+    taken(
+      client.POST("/api/pages/{id}/print-orders", { params: { ...at(id), header: once(key) }, body: options }),
+    ) as Promise<PrintOrderView>,
+  goOnPrinting: (order: string) => taken(client.POST("/api/print-orders/{id}/go-on", { params: at(order) })),
+  printer: () => taken(client.GET("/api/printer")),
+  setPrinter: (to: PrinterView) => taken(client.PUT("/api/printer", { body: to })),
   listedPrints: (text: string, unit: string) => taken(client.POST("/api/photos/listed", { body: { text, unit } })),
   placedPhotos: (body: Schemas["PlacedPhotosAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/photos/placed", { body, ...(signal ? { signal } : {}) })),
@@ -307,6 +322,12 @@ export type LiftedFrom = { lift: string } | { picture: string };
 export const liftedPage = (of: LiftedFrom) =>
   withTeam("lift" in of ? `/api/lifts/${of.lift}/page` : `/api/pictures/${of.picture}/straight`);
 
+/** The address of what the printer printed of a sheet. */
+export const printedSheet = (order: string, sheet: number) => withTeam(`/api/print-orders/${order}/sheets/${sheet}`);
+
+const asQuery = (options: PrintOptions) =>
+  new URLSearchParams(Object.entries(options).map(([name, value]) => [name, String(value)])).toString();
+
 /** Addresses of what is taken away. */
 export const takeAway = {
   layout: (id: string) => withTeam(`/api/pages/${id}/layout`),
@@ -314,6 +335,9 @@ export const takeAway = {
   sheet: (id: string, paper: "letter" | "a4") => withTeam(`/api/pages/${id}/sheet.pdf?paper=${paper}`),
   sheetView: (id: string, paper: "letter" | "a4", sheet: number) =>
     withTeam(`/api/pages/${id}/sheet.svg?paper=${paper}&sheet=${sheet}`),
+  printSheets: (id: string, options: PrintOptions) => withTeam(`/api/pages/${id}/prints.pdf?${asQuery(options)}`),
+  printSheet: (id: string, sheet: number, options: PrintOptions) =>
+    withTeam(`/api/pages/${id}/prints/${sheet}?${asQuery(options)}`),
   sketch: (id: string) => withTeam(`/api/sketches/${id}/document`),
   sketches: () => withTeam("/api/sketches/export"),
   team: () => withTeam("/api/team/export"),

@@ -15,6 +15,7 @@ mod hops;
 mod jobs;
 mod nothing_lost;
 mod people;
+mod photos;
 mod pictures;
 mod queries;
 mod safety;

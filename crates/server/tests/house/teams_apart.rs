@@ -1,5 +1,6 @@
 //! Another team's things are not there, whatever the route: one table, which a new route fails until it stands in it.
 
+use crate::photos::sent_to_printer;
 use crate::support::{Guest, Server, answer, id};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
@@ -16,6 +17,7 @@ enum Of {
     Lift,
     Job,
     Call,
+    PrintOrder,
 }
 
 /// Every route with an id, what it is the id of, and a body that would do for one's own.
@@ -197,6 +199,48 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             Of::Picture,
             none.clone(),
         ),
+        (
+            Method::GET,
+            "/api/pages/{id}/prints",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::GET,
+            "/api/pages/{id}/prints.pdf",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::GET,
+            "/api/pages/{id}/prints/{sheet}",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::GET,
+            "/api/pages/{id}/print-orders",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::POST,
+            "/api/pages/{id}/print-orders",
+            Of::Page,
+            json!({"paper": "4x6"}),
+        ),
+        (
+            Method::POST,
+            "/api/print-orders/{id}/go-on",
+            Of::PrintOrder,
+            none.clone(),
+        ),
+        (
+            Method::GET,
+            "/api/print-orders/{id}/sheets/{sheet}",
+            Of::PrintOrder,
+            none.clone(),
+        ),
         (Method::GET, "/api/jobs/{id}", Of::Job, none.clone()),
         (Method::DELETE, "/api/jobs/{id}", Of::Job, none.clone()),
         (Method::GET, "/api/calls/{id}", Of::Call, none.clone()),
@@ -276,6 +320,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let path = format!("/api/pictures/{}/reading?width=12&height=12", id(&picture));
     let job = wren.post(&path, &Value::Null).await.1;
     let call = wren.get("/api/season").await.1["calls"][0].clone();
+    let order = sent_to_printer(&wren).await;
     let table = routes(&page["plan"]);
     let known: BTreeSet<(String, String)> = table
         .iter()
@@ -296,13 +341,17 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Lift => id(&lift),
             Of::Job => id(&job),
             Of::Call => id(&call),
+            Of::PrintOrder => id(&order),
         };
         let path = path
             .replace("{id}", &foreign)
             .replace("{revision}", "1")
             .replace("{form}", "thumb")
+            .replace("{sheet}", "1")
             + if path.ends_with("/versions") && method == Method::DELETE {
                 "?name=x"
+            } else if path.contains("/prints") {
+                "?paper=4x6"
             } else if path.ends_with("/document") && method == Method::PUT {
                 "?revision=1"
             } else if path.ends_with("/reading") {

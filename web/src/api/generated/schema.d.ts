@@ -616,6 +616,75 @@ export interface paths {
         patch: operations["change_plan"];
         trace?: never;
     };
+    "/api/pages/{id}/print-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page's orders, the newest first: which sheets are printed, and what stopped the others. */
+        get: operations["print_orders"];
+        put?: never;
+        /** Sends the page's files to the printer. */
+        post: operations["send_to_printer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/prints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The page's files on sheets of photo paper. */
+        get: operations["print_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/prints.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a PDF at true scale. */
+        get: operations["print_sheets_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/prints/{sheet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One sheet as JPEG, 300 dots an inch; sheets count from 1. */
+        get: operations["print_sheet_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{id}/redo": {
         parameters: {
             query?: never;
@@ -915,6 +984,58 @@ export interface paths {
          */
         get: operations["picture_file"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/print-orders/{id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes on with an order that stopped: what is printed is not printed again. */
+        post: operations["go_on_printing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/print-orders/{id}/sheets/{sheet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the printer printed of a sheet. */
+        get: operations["printed_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The simulated photo printer: what it has left. */
+        get: operations["printer"];
+        /** Fills it, lets it run out, or jams it. */
+        put: operations["set_printer"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2010,7 +2131,7 @@ export interface components {
              * @description Its id: events name it.
              */
             id: string;
-            /** @description `read` or `layout` */
+            /** @description `read`, `layout` or `print` */
             kind: string;
             outcome?: components["schemas"]["PictureReading"] | null;
             problem?: components["schemas"]["Problem"] | null;
@@ -2481,6 +2602,8 @@ export interface components {
             name: string;
             /** @description The next decision to take. */
             next?: string | null;
+            /** @description The pictures on its prints. */
+            pictures: components["schemas"]["PrintPictureView"][];
             /** @description Why. */
             reason: string;
             /**
@@ -2919,6 +3042,104 @@ export interface components {
              */
             w: number;
         };
+        /** @description How photos are to be printed. */
+        PrintOptions: {
+            /**
+             * Format: double
+             * @description How far photos are printed beyond where they are cut, in inches; 1/16 where it is left out.
+             */
+            bleed?: number | null;
+            /**
+             * Format: double
+             * @description Between two photos, in inches; 1/8 where it is left out.
+             */
+            gap?: number | null;
+            /** @description `4x6`, `5x7`, `8x10`, `letter`, `a4`, `12x12` or `10x15 cm` */
+            paper: string;
+        };
+        /** @description Photos that were sent to be printed. */
+        PrintOrderView: {
+            /** @description Who sent it. */
+            asked_by: string;
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Its job, which can be cancelled.
+             */
+            job: string;
+            /**
+             * Format: date-time
+             * @description When it was sent.
+             */
+            made_at: string;
+            /**
+             * Format: uuid
+             * @description The page.
+             */
+            page: string;
+            /** @description The numbers of those that are printed, from 1. */
+            printed: number[];
+            problem?: components["schemas"]["Problem"] | null;
+            /** @description How far it is. */
+            progress?: string | null;
+            /** @description How many sheets it has. */
+            sheets: number;
+            /** @description `waiting`, `running`, `done`, `failed` or `cancelled` */
+            state: string;
+        };
+        /** @description A print's picture. */
+        PrintPictureView: {
+            /** @description The print. */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Its picture.
+             */
+            picture: string;
+            /**
+             * Format: int32
+             * @description By how much that is turned on it, clockwise.
+             */
+            turned: number;
+        };
+        /** @description A sheet of photo paper. */
+        PrintSheetView: {
+            /**
+             * Format: double
+             * @description How far photos are printed beyond where they are cut.
+             */
+            bleed: number;
+            /** @description What lies on it. */
+            photos: components["schemas"]["SheetPhotoView"][];
+            /** @description Its size. */
+            size: components["schemas"]["SizeDoc"];
+        };
+        /** @description Sheets of photos to print, lengths in inches. */
+        PrintSheetsView: {
+            /** @description What lies on each. */
+            sheets: components["schemas"]["PrintSheetView"][];
+            /** @description Prints that no such sheet holds. */
+            too_large: string[];
+        };
+        /** @description The simulated photo printer. */
+        PrinterView: {
+            /**
+             * Format: int32
+             * @description Of a hundred parts of ink, what is left.
+             */
+            ink: number;
+            /** @description Whether paper is jammed in it. */
+            jammed: boolean;
+            /**
+             * Format: int32
+             * @description Sheets left in its tray.
+             */
+            paper: number;
+        };
         /** @description Prints as a maker says them. */
         PrintsInWords: {
             /** @description `three 4x6 level, one 5x7 upright` */
@@ -3212,6 +3433,22 @@ export interface components {
             points?: number[][] | null;
             /** @description `rect`, `ellipse`, `triangle` or `polygon` */
             type: string;
+        };
+        /** @description A photo on a sheet. */
+        SheetPhotoView: {
+            /** @description Where it lies, with its bleed. */
+            box: components["schemas"]["BoxDoc"];
+            /**
+             * Format: double
+             * @description Its dots an inch.
+             */
+            dots: number;
+            /** @description The print. */
+            print: string;
+            /** @description What shows there, in shares of the print; beyond 0 and 1 where the bleed is. */
+            shows: number[];
+            /** @description It lies on its side. */
+            turned: boolean;
         };
         /** @description What the picture shows. */
         Shown: {
@@ -5623,6 +5860,267 @@ export interface operations {
             };
         };
     };
+    print_orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintOrderView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_to_printer: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintOptions"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintOrderView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_sheets: {
+        parameters: {
+            query: {
+                /** @description `4x6`, `5x7`, `8x10`, `letter`, `a4`, `12x12` or `10x15 cm` */
+                paper: string;
+                /** @description How far photos are printed beyond where they are cut, in inches; 1/16 where it is left out. */
+                bleed?: number;
+                /** @description Between two photos, in inches; 1/8 where it is left out. */
+                gap?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintSheetsView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_sheets_pdf: {
+        parameters: {
+            query: {
+                /** @description `4x6`, `5x7`, `8x10`, `letter`, `a4`, `12x12` or `10x15 cm` */
+                paper: string;
+                /** @description How far photos are printed beyond where they are cut, in inches; 1/16 where it is left out. */
+                bleed?: number;
+                /** @description Between two photos, in inches; 1/8 where it is left out. */
+                gap?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_sheet_picture: {
+        parameters: {
+            query: {
+                /** @description `4x6`, `5x7`, `8x10`, `letter`, `a4`, `12x12` or `10x15 cm` */
+                paper: string;
+                /** @description How far photos are printed beyond where they are cut, in inches; 1/16 where it is left out. */
+                bleed?: number;
+                /** @description Between two photos, in inches; 1/8 where it is left out. */
+                gap?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                sheet: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
             query?: never;
@@ -6702,6 +7200,163 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    go_on_printing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintOrderView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    printed_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                sheet: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    printer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_printer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrinterView"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -16,7 +16,7 @@ type Props = {
 
 /** The room for a print, in pixels, and what is kept round it for its measures. */
 const ROOM = { w: 240, h: 250 };
-const ROUND = 26;
+const ROUND = 44;
 
 /** A print large, what of it shows clear and the rest veiled, its cuts numbered in their order. The window follows the hand and arrow keys. */
 export function CropView({ plan, print, placed, change, mayChange }: Props) {
@@ -57,12 +57,12 @@ export function CropView({ plan, print, placed, change, mayChange }: Props) {
   return (
     // biome-ignore lint/a11y/noSvgWithoutTitle: the heading above names it, and what is in it is moved
     <svg
-      width={ROOM.w + 2 * ROUND + 52}
-      height={h + 2 * ROUND}
+      width={ROOM.w + 2 * ROUND + 16}
+      height={h + 52}
       className="mx-auto block max-w-full touch-none"
       aria-labelledby="print-in-hand"
     >
-      <g transform={`translate(${ROUND + (ROOM.w - w) / 2} ${ROUND})`}>
+      <g transform={`translate(${ROUND + (ROOM.w - w) / 2} 24)`}>
         {print.picture ? (
           <TurnedImage picture={print.picture} turned={print.turned ?? 0} box={{ x: 0, y: 0, w, h }} />
         ) : (

@@ -18,12 +18,13 @@ import { LeftOver } from "./LeftOver";
 import { printsOn, unitOfPlan, withSwap } from "./model";
 import { PhotoPage } from "./PhotoPage";
 import { PrintInHand } from "./PrintInHand";
+import { PrintSheets } from "./PrintSheets";
 import { PrintTray } from "./PrintTray";
 import { usePlacedPhotos } from "./usePlacedPhotos";
 
 /** Which prints, how large, which way up, and what must not be cut off: the page with its photos, the prints below it, the one in hand
  * at the right. */
-export function PhotosStation({ page, plan, changePlan }: StationProps) {
+export function PhotosStation({ page, plan, saved, changePlan }: StationProps) {
   const mayChange = useMayChange();
   const fit = fitOf(plan);
   const answer = useProposals(fit);
@@ -36,6 +37,7 @@ export function PhotosStation({ page, plan, changePlan }: StationProps) {
   const blocks = useMemo(() => (way ? numbered(fit.sketch, way.layout.blocks) : []), [fit.sketch, way]);
   const names = useMemo(() => blocks.map((b): [string, string] => [b.block.id, b.number]), [blocks]);
   const [scale, setScale] = useState(24);
+  const [printing, setPrinting] = useState(false);
 
   const change = useCallback(
     (next: PlanDoc, reason: string) => {
@@ -111,21 +113,27 @@ export function PhotosStation({ page, plan, changePlan }: StationProps) {
               onSwap={mayChange ? swap : undefined}
               change={change}
               mayChange={mayChange}
+              onPrint={() => setPrinting(true)}
             >
               <LeftOver plan={plan} change={change} />
             </PrintTray>
           ),
         }}
         ledger={
-          <PrintInHand
-            key={inHand?.id}
-            plan={plan}
-            print={inHand}
-            placed={here}
-            outcome={outcome.data}
-            change={change}
-            mayChange={mayChange}
-          />
+          <>
+            <PrintInHand
+              key={inHand?.id}
+              plan={plan}
+              print={inHand}
+              placed={here}
+              outcome={outcome.data}
+              change={change}
+              mayChange={mayChange}
+            />
+            {printing && (
+              <PrintSheets page={page.id} revision={page.revision} saved={saved} onClose={() => setPrinting(false)} />
+            )}
+          </>
         }
       />
     </BlockNumbers>

@@ -25,6 +25,8 @@ type Props = {
   onSwap: ((a: string, b: string) => void) | undefined;
   change: (plan: PlanDoc, reason: string) => void;
   mayChange: boolean;
+  /** Files are laid on sheets to print. */
+  onPrint: () => void;
   /** What is said of prints that are left over. */
   children: React.ReactNode;
 };
@@ -41,6 +43,7 @@ export function PrintTray({
   onSwap,
   change,
   mayChange,
+  onPrint,
   children,
 }: Props) {
   const prints = printsOn(plan);
@@ -73,6 +76,11 @@ export function PrintTray({
           <span className="ml-auto flex flex-wrap items-center gap-2">
             {onSwap && prints.length > 1 && <SwapFields onSwap={onSwap} />}
             <ListPrints plan={plan} places={places} change={change} />
+            {prints.some((p) => p.file && !p.aside) && (
+              <button type="button" className="button" onClick={onPrint}>
+                Print files
+              </button>
+            )}
             <BringInButton onFiles={intake.add} />
           </span>
         )}

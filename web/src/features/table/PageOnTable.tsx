@@ -1,10 +1,11 @@
 import { Link } from "@tanstack/react-router";
-import { memo } from "react";
+import { memo, useMemo } from "react";
 import type { PageCard } from "@/api/client";
 import { PageMenu } from "@/features/history/PageMenu";
 import { stationOf } from "@/features/stations/registry";
 import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { ScaledThumbnail } from "@/shared/drawing/PageSheet";
+import { imagesOf, PhotoImagesOf } from "@/shared/drawing/photoImages";
 import { dueText, isoDay } from "@/shared/ui/days";
 import { Sentence } from "@/shared/ui/Length";
 import { SizeText } from "@/shared/ui/SizeText";
@@ -46,6 +47,10 @@ type Props = {
 /** A page as it hangs on the table: to scale, where it stands on the tape, and the next decision. */
 export const PageOnTable = memo(function PageOnTable({ page, today, scale = SCALE, beside, sized, askew }: Props) {
   const { layout } = page;
+  const images = useMemo(
+    () => imagesOf(page.pictures.map((p) => ({ id: p.id, picture: p.picture, turned: p.turned }))),
+    [page.pictures],
+  );
   const late = page.due && page.due < isoDay(today) && !page.finished;
   const to = { to: "/pages/$pageId/$station", params: { pageId: page.id, station: stationToOpen(page) } } as const;
   return (
@@ -57,12 +62,14 @@ export const PageOnTable = memo(function PageOnTable({ page, today, scale = SCAL
         tabIndex={-1}
         aria-label={`Open ${page.name}`}
       >
-        <ScaledThumbnail
-          canvas={layout.canvas}
-          blocks={layout.blocks}
-          unit={layout.unit === "mm" ? "mm" : "in"}
-          perInch={scale}
-        />
+        <PhotoImagesOf value={images}>
+          <ScaledThumbnail
+            canvas={layout.canvas}
+            blocks={layout.blocks}
+            unit={layout.unit === "mm" ? "mm" : "in"}
+            perInch={scale}
+          />
+        </PhotoImagesOf>
       </Link>
       <div className={`min-w-0 flex-1 ${beside ? "" : "mt-1"}`}>
         <div className="flex items-start gap-1">

@@ -12,7 +12,7 @@ use uuid::Uuid;
 pub(crate) struct JobView {
     /// Its id: events name it.
     pub(crate) id: Uuid,
-    /// `read` or `layout`
+    /// `read`, `layout` or `print`
     pub(crate) kind: String,
     /// `waiting`, `running`, `done`, `failed` or `cancelled`
     pub(crate) state: String,

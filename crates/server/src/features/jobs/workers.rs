@@ -8,6 +8,7 @@ use crate::features::events::hub::Notice;
 use crate::features::events::store as events;
 use crate::features::jobs::store::{self as jobs, End, LEASE, Taken};
 use crate::features::layouts::job as layout;
+use crate::features::photos::printing::job as printing;
 use crate::features::pictures::job as read_picture;
 use crate::http::error::Failure;
 use crate::state::App;
@@ -23,7 +24,10 @@ use uuid::Uuid;
 const LOOK_AROUND: Duration = Duration::from_secs(5);
 
 /// What each worker of a server takes. Layouts are made by one of them alone: nobody waits for these, and those who read a picture do.
-const WORKERS: [&[&str]; 2] = [&[read_picture::KIND, layout::KIND], &[read_picture::KIND]];
+const WORKERS: [&[&str]; 2] = [
+    &[read_picture::KIND, layout::KIND],
+    &[read_picture::KIND, printing::KIND],
+];
 
 /// A job under way, for the code that does it.
 #[derive(Clone, Debug)]
@@ -147,6 +151,7 @@ async fn perform(app: &App, running: &Running, job: &Taken) -> Result<Value, Fai
     match job.kind.as_str() {
         read_picture::KIND => read_picture::perform(app, running, &job.input).await,
         layout::KIND => layout::perform(app, running, &job.input).await,
+        printing::KIND => printing::perform(app, running, &job.input).await,
         other => Err(Failure::Internal(format!(
             "there are no jobs called {other}"
         ))),

@@ -5,6 +5,7 @@ use crate::documents::sketches::{LayoutDoc, SketchDoc};
 use crate::features::history::store::{StepRow, Trail};
 use crate::features::history::views::{StepView, TrailView};
 use crate::features::pages::store::{CallOfPage, PageRow};
+use crate::features::photos::pictures::{PictureOnPrint, on_prints};
 use metrosk_core::plan::{self, Progress, brought_up};
 use metrosk_core::sketch::credit_of;
 use serde::{Deserialize, Serialize};
@@ -80,6 +81,28 @@ pub(crate) struct PageCard {
     pub(crate) known: bool,
     /// Why the newest plan has no layout.
     pub(crate) clash: Option<String>,
+    /// The pictures on its prints.
+    pub(crate) pictures: Vec<PrintPictureView>,
+}
+
+/// A print's picture.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PrintPictureView {
+    /// The print.
+    pub(crate) id: String,
+    /// Its picture.
+    pub(crate) picture: Uuid,
+    /// By how much that is turned on it, clockwise.
+    pub(crate) turned: u32,
+}
+
+fn pictures_on(plan: &Value) -> Vec<PrintPictureView> {
+    let view = |on: PictureOnPrint| PrintPictureView {
+        id: on.print,
+        picture: on.picture,
+        turned: on.turned,
+    };
+    on_prints(plan).into_iter().map(view).collect()
 }
 
 /// A page in the making.
@@ -238,6 +261,7 @@ pub(crate) fn card(mut row: PageRow) -> PageCard {
         layout,
         known: row.known,
         clash: row.clash,
+        pictures: pictures_on(&plan),
     }
 }
 

@@ -6,6 +6,7 @@ use crate::documents::sketches::LayoutDoc;
 use crate::features::history::routes::no_layout;
 use crate::features::layouts::job::fitted;
 use crate::features::pages::routes::find;
+use crate::features::photos::pictures::views;
 use crate::http::error::{Failure, Problem};
 use crate::http::extractors::{Id, QueryParams, download};
 use crate::http::names::file_name;
@@ -15,8 +16,9 @@ use axum::extract::State;
 use axum::http::{HeaderMap, HeaderValue, header};
 use metrosk_core::Cancel;
 use metrosk_core::fit::Proposal;
-use metrosk_core::plan::Plan;
-use metrosk_sheet::{Paper, Subject};
+use metrosk_core::layout::Layout;
+use metrosk_core::plan::{Plan, brought_up};
+use metrosk_sheet::{Paper, Pictures, Subject};
 use serde::Deserialize;
 use serde_json::Value;
 use utoipa::{IntoParams, ToSchema};
@@ -161,6 +163,31 @@ struct Fitted {
     name: String,
     sketch: metrosk_core::sketch::Sketch,
     proposal: Proposal,
+    pictures: Pictures,
+}
+
+/// A page with its newest plan's layout.
+pub(crate) struct FittedPage {
+    pub(crate) name: String,
+    pub(crate) plan: Value,
+    pub(crate) layout: Layout,
+}
+
+/// A team's page, fitted.
+pub(crate) async fn fitted_page(
+    app: &App,
+    member: &Member,
+    id: Uuid,
+) -> Result<FittedPage, Failure> {
+    let row = find(app, member, id).await?;
+    let proposal = fitted(&app.compute, member.team(), row.plan.clone())
+        .await?
+        .map_err(no_layout)?;
+    Ok(FittedPage {
+        name: row.name,
+        plan: brought_up(&row.plan).into_owned(),
+        layout: proposal.layout,
+    })
 }
 
 impl Fitted {
@@ -168,10 +195,12 @@ impl Fitted {
         let row = find(app, member, id).await?;
         // The drawing's numbers are the sketch card's, so the sketch counts as it lies in the plan.
         let sketch = Plan::from_json(&row.plan)?.sketch.decisions.sketch;
+        let pictures = views(app, member.team(), &brought_up(&row.plan)).await?;
         let proposal = fitted(&app.compute, member.team(), row.plan)
             .await?
             .map_err(no_layout)?;
         Ok(Fitted {
+            pictures,
             name: row.name,
             sketch,
             proposal,
@@ -184,6 +213,7 @@ impl Fitted {
             sketch: &self.sketch,
             layout: &self.proposal.layout,
             way: self.proposal.approach.name(),
+            pictures: &self.pictures,
         }
     }
 }

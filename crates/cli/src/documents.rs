@@ -3,6 +3,7 @@
 use anyhow::Context;
 use metrosk_core::fit::{self, Request};
 use metrosk_core::length::{Length, Unit};
+use metrosk_core::papers::Deal;
 use metrosk_core::sketch::Sketch;
 use metrosk_vision::{MOST_BYTES, ReadRequest};
 use std::io::{Read, Write};
@@ -15,6 +16,13 @@ pub(crate) fn fit(path: &str) -> anyhow::Result<()> {
     let request = Request::from_text(&text(path)?).with_context(|| path.to_owned())?;
     let response = fit::fit(&request).to_json(request.unit);
     print(&format!("{}\n", serde_json::to_string_pretty(&response)?))
+}
+
+/// Deals the papers of a file out and prints who got which.
+pub(crate) fn deal(path: &str) -> anyhow::Result<()> {
+    let deal = Deal::from_text(&text(path)?).with_context(|| path.to_owned())?;
+    let answer = deal.answer(&deal.dealt());
+    print(&format!("{}\n", serde_json::to_string_pretty(&answer)?))
 }
 
 /// Reads a sketch from the picture of a file and prints it.

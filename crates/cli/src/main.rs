@@ -33,6 +33,15 @@ enum Command {
         /// The request's file, or - for standard input.
         request: String,
     },
+    /// Deal papers out over places and print who got which.
+    ///
+    /// Reads a deal (metrosk-deal/1: the places, the papers with their quantities, locks) and prints which paper goes where
+    /// (metrosk-dealt/1): as few equal neighbours as can be, even counts, equal papers far apart. The same seed deals the same.
+    /// A deal that is not understood is one line on standard error and exit status 2.
+    Deal {
+        /// The deal's file, or - for standard input.
+        request: String,
+    },
     /// Read a sketch from a picture and print it.
     ///
     /// The picture (PNG, JPEG or WebP) shows a page sketch: a diagram, a print, a scribble, a photo of one. What is printed is a
@@ -76,6 +85,7 @@ enum Command {
 fn main() -> ExitCode {
     let done = match Arguments::parse().command {
         Command::Fit { request } => documents::fit(&request),
+        Command::Deal { request } => documents::deal(&request),
         Command::Read {
             picture,
             page,

@@ -244,3 +244,26 @@ fn a_picture_that_cant_be_used_is_one_line() {
     refused(&metrosk(&["read", "-", "--pages", "3"], ""), "--pages");
     refused(&metrosk(&["read", "-", "--unit", "ell"], ""), "--unit");
 }
+
+#[test]
+fn papers_are_dealt_out_the_same_for_the_same_seed() {
+    let places: Vec<Value> = (0..12)
+        .map(|n| json!({"id": format!("g1/{}/{}", n / 4 + 1, n % 4 + 1), "x": n % 4, "y": n / 4}))
+        .collect();
+    let deal = json!({"format": "metrosk-deal/1", "unit": "in", "seed": 3, "reach": 1.2, "places": places,
+        "papers": [{"id": "coral", "qty": 6}, {"id": "teal", "qty": 9}], "locks": {"g1/1/1": "teal"}});
+    let output = metrosk(&["deal", "-"], &deal.to_string());
+    let dealt: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(
+        (&dealt["format"], &dealt["short"], &dealt["met"]),
+        (&json!("metrosk-dealt/1"), &json!(0), &json!([]))
+    );
+    assert_eq!(dealt["places"]["g1/1/1"], "teal");
+    assert_eq!(
+        metrosk(&["deal", "-"], &deal.to_string()).stdout,
+        output.stdout
+    );
+    let mut wrong = deal;
+    wrong["locks"] = json!({"g9": "teal"});
+    refused(&metrosk(&["deal", "-"], &wrong.to_string()), "g9");
+}

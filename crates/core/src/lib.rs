@@ -34,6 +34,7 @@ pub mod hop;
 pub mod layout;
 pub mod length;
 pub mod notation;
+pub mod papers;
 pub mod photos;
 pub mod placed_photos;
 pub mod plan;

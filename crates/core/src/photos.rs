@@ -14,7 +14,7 @@ pub(crate) use lift::read_lifts;
 pub use lift::{Lift, LiftChoice, Lying, SHEET, Thickest, lift_of, thickest};
 pub use listed::{Listed, listed};
 pub(crate) use mats::read_mats;
-pub use mats::{Layer, LayerEdge, MOST_LAYERS, MatChoice, Sides, layers_of, reaches};
+pub use mats::{Layer, LayerEdge, MOST_LAYERS, MatChoice, Sides, layers_of, mats_of, reaches};
 pub(crate) use prints::read_photos;
 pub use prints::{Face, MOST_PHOTOS, MOST_PRINTS, Photos, Place, Print, Window};
 pub use resolution::{Quality, dots_an_inch, largest_good, quality};

@@ -2,10 +2,12 @@
 //! thick they make the page. A pure step of the plan, from the decisions about photos and the layout.
 
 mod json;
+mod layers;
 mod reasons;
 mod thickness;
 
 pub use json::placed_photos_of;
+use layers::layers;
 pub use reasons::{Reason, reasons};
 pub use thickness::Thickness;
 
@@ -14,8 +16,7 @@ use crate::geometry::{Rect, Size, Span};
 use crate::layout::{Layout, LayoutBlock, PartId, crop_of};
 use crate::length::{Length, Unit};
 use crate::photos::{
-    Layer, Lift, Photos, Print, Quality, Trim, dots_an_inch, largest_good, layers_of, lift_of,
-    quality, trims,
+    Lift, Photos, Print, Quality, Trim, dots_an_inch, largest_good, lift_of, quality, trims,
 };
 use crate::sketch::Kind;
 
@@ -60,6 +61,8 @@ pub struct PlacedLayer {
     pub edge: &'static str,
     /// How many photos lie on it: those that share a slot share its layers.
     pub around: usize,
+    /// What lies under it.
+    pub lift: Lift,
 }
 
 /// A print in its place.
@@ -287,114 +290,4 @@ fn covered(
     };
     let areas = print.covers.iter().map(|c| c.on(size));
     areas.enumerate().map(each).collect()
-}
-
-/// The mats around a photo, from it outwards, with the borders that they have on the page.
-fn layers(
-    photos: &PhotoDecisions,
-    layout: &Layout,
-    photo: &LayoutBlock,
-    of: &str,
-) -> Vec<PlacedLayer> {
-    let chosen = layers_of(&photos.mats, of).unwrap_or_default();
-    let mut mats: Vec<&LayoutBlock> = layout
-        .blocks
-        .iter()
-        .filter(|b| b.block.kind == Kind::Mat && frames(layout, b, photo))
-        .collect();
-    mats.reverse();
-    let sharing = sharing(layout, photo, of);
-    if mats.is_empty() && sharing.len() > 1 {
-        return shared_layers(layout, &sharing, chosen);
-    }
-    let mut within = photo.block.rect;
-    let layer = |(n, mat): (usize, &LayoutBlock)| {
-        let rect = mat.block.rect;
-        let borders = [
-            within.x - rect.x,
-            within.y - rect.y,
-            rect.right() - within.right(),
-            rect.bottom() - within.bottom(),
-        ];
-        within = rect;
-        PlacedLayer {
-            block: mat.block.id.clone(),
-            size: Size {
-                w: rect.w,
-                h: rect.h,
-            },
-            borders,
-            edge: chosen.get(n).map(|l| l.edge).unwrap_or_default().name(),
-            around: 1,
-        }
-    };
-    mats.into_iter().enumerate().map(layer).collect()
-}
-
-/// The photos that share a slot with one, on its page, itself among them.
-fn sharing<'a>(layout: &'a Layout, photo: &LayoutBlock, of: &str) -> Vec<&'a LayoutBlock> {
-    let shares = |b: &&LayoutBlock| {
-        b.block.kind == Kind::Photo && b.page == photo.page && b.from.iter().any(|id| id == of)
-    };
-    layout.blocks.iter().filter(shares).collect()
-}
-
-/// The layers around all photos of one slot, from them outwards.
-fn shared_layers(layout: &Layout, photos: &[&LayoutBlock], chosen: &[Layer]) -> Vec<PlacedLayer> {
-    let around = photos.iter().map(|p| p.extent()).reduce(Span::around);
-    let Some(mut within) = around else {
-        return Vec::new();
-    };
-    let page = photos[0].page;
-    let reach = |outer: Span, within: Span| {
-        [
-            within.l - outer.l,
-            within.t - outer.t,
-            outer.r - within.r,
-            outer.b - within.b,
-        ]
-    };
-    let frames_all = |b: &&LayoutBlock| {
-        let outer = b.extent();
-        b.block.kind == Kind::Mat
-            && b.block.under.is_none()
-            && b.page == page
-            && within.is_in(outer, 1.0)
-            && reach(outer, within).iter().all(|r| *r <= WIDEST_SHARED)
-    };
-    let mut mats: Vec<&LayoutBlock> = layout.blocks.iter().filter(frames_all).collect();
-    mats.reverse();
-    let mut layers = Vec::new();
-    for (n, mat) in mats.into_iter().enumerate() {
-        let outer = mat.extent();
-        let ticks = |at: f64| Length::from_ticks(at.round() as i64);
-        layers.push(PlacedLayer {
-            block: mat.block.id.clone(),
-            size: Size {
-                w: mat.block.rect.w,
-                h: mat.block.rect.h,
-            },
-            borders: reach(outer, within).map(ticks),
-            edge: chosen.get(n).map(|l| l.edge).unwrap_or_default().name(),
-            around: photos.len(),
-        });
-        within = outer;
-    }
-    layers
-}
-
-/// Whether a mat frames a photo, at once or by way of other mats.
-fn frames(layout: &Layout, mat: &LayoutBlock, photo: &LayoutBlock) -> bool {
-    let mut at = mat.block.under.as_deref();
-    for _ in 0..layout.blocks.len() {
-        let Some(id) = at else { return false };
-        if id == photo.block.id {
-            return true;
-        }
-        let on = layout.blocks.iter().find(|b| b.block.id == id);
-        at = on
-            .filter(|b| b.block.kind == Kind::Mat)
-            .and_then(|b| b.block.under.as_deref());
-    }
-    false
 }

@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 17] = [
+const ORDER: [&str; 18] = [
     "cancel",
     "length",
     "document",
@@ -17,6 +17,7 @@ const ORDER: [&str; 17] = [
     "layout",
     "fit",
     "placed_photos",
+    "papers",
     "hop",
     "calls",
     "calendar",

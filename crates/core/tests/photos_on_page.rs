@@ -274,6 +274,64 @@ fn mats_make_room_for_themselves_beside_what_lies_near() {
 }
 
 #[test]
+fn prints_that_share_a_slot_have_one_mat_or_one_each() {
+    let prints: Vec<Value> = (1..4)
+        .map(|n| json!({"id": format!("f{n}"), "w": 4, "h": 6}))
+        .collect();
+    let with = |each: bool| {
+        let mats = json!([{"of": ["p2"], "each": each, "layers": [{"border": 0.25}]}]);
+        let mut plan = json!({"format": "metrosk-plan/2", "unit": "in", "sketch": {"sketch": sketch()}, "photos": {"photos": prints, "mats": mats},
+            "fit": {"target": {"page": {"w": 12, "h": 12}, "pages": 1, "margin": 0.25}, "snap": 0.125, "pins": []}});
+        plan["fit"]["slots"] = json!([{"photos": ["p2"], "as": "cells", "cols": 2, "rows": 1}]);
+        on_page(&Plan::from_json(&plan).unwrap())
+    };
+    let of_p2 = |found: &PlacedPhotos| -> Vec<(usize, [Length; 4])> {
+        let placed = found.placed.iter().filter(|p| p.of == "p2");
+        placed
+            .map(|p| (p.layers[0].around, p.layers[0].borders))
+            .collect()
+    };
+    let quarter = [Length::inches(1, 4); 4];
+    let (together, found) = with(false);
+    assert_eq!(of_p2(&found), [(2, quarter), (2, quarter)]);
+    let mats = |p: &Proposal| {
+        p.layout
+            .blocks
+            .iter()
+            .filter(|b| b.block.kind == Kind::Mat && b.block.under.as_deref() != Some("p1"))
+            .count()
+    };
+    assert_eq!(mats(&together), 1);
+    let (apart, found) = with(true);
+    assert_eq!(of_p2(&found), [(1, quarter), (1, quarter)]);
+    assert_eq!(mats(&apart), 2);
+    let own: Vec<_> = apart
+        .layout
+        .blocks
+        .iter()
+        .filter(|b| b.block.kind == Kind::Mat)
+        .map(|b| b.extent())
+        .collect();
+    assert!(
+        own.iter()
+            .enumerate()
+            .all(|(n, a)| own[n + 1..].iter().all(|b| !a.overlaps(*b, 1.0))),
+        "{own:?}"
+    );
+}
+
+#[test]
+fn a_layer_on_foam_makes_the_page_thicker_where_it_lies() {
+    let thick = |lift: &str| {
+        let prints = json!([{"id": "f1", "w": 4, "h": 6, "place": {"block": "p1"}}, {"id": "f2", "w": 6, "h": 4}]);
+        let mats = json!([{"of": ["p1"], "layers": [{"lift": lift}]}]);
+        let (_, found) = on_page(&plan(json!({"photos": prints, "mats": mats})));
+        found.thickness.thickest.thick
+    };
+    assert_eq!(thick("thin-foam") - thick("flat"), Length::inches(1, 16));
+}
+
+#[test]
 fn what_is_too_thick_is_told_with_what_to_take_down() {
     let prints = json!([{"id": "f1", "w": 4, "h": 6}, {"id": "f2", "w": 6, "h": 4}]);
     let thick = |by: &str, room: f64| {

@@ -1,5 +1,6 @@
 //! A finished page as a maker would photograph it: coloured papers, mats with shadows, photos of the flats. Drawn by code from a seed.
 
+use crate::lettering::lettering;
 use image::{Rgb, RgbImage};
 use metrosk_core::length::Unit;
 use metrosk_core::sketch::{Block, Kind, Sketch};
@@ -20,6 +21,9 @@ const PAPERS: [[u8; 3]; 4] = [
     [222, 180, 96],
     [120, 142, 118],
 ];
+
+/// What the finished page's title says.
+const TITLE: &str = "LOW SUN";
 
 /// A finished page made from a sketch.
 #[must_use]
@@ -84,17 +88,14 @@ fn lay(page: &mut RgbImage, block: &Block, paper: [u8; 3], hand: &mut StdRng, (w
             });
         }
         Kind::Title => {
-            // Letters cut from dark card: bars of a title's height.
-            let letter = (b - t) * 0.62;
-            let mut x = l;
-            while x + letter * 0.8 <= r {
-                let wide = letter * hand.random_range(0.55..0.8);
-                fill(page, [x, t, x + wide * 0.3, b], &mut |_, _| [52, 46, 60]);
-                fill(page, [x, t, x + wide, t + (b - t) * 0.24], &mut |_, _| {
-                    [52, 46, 60]
-                });
-                x += letter;
-            }
+            // Letters cut from dark card, as large as their place lets them.
+            let letters = lettering(TITLE, (r - l, b - t));
+            fill(page, at, &mut |x, y| match letters
+                .get_pixel_checked((x - l) as u32, (y - t) as u32)
+            {
+                Some(ink) if ink.0[0] > 127 => [52, 46, 60],
+                _ => KEEP,
+            });
         }
         Kind::Journal => {
             let mut y = t + 12.0;

@@ -2,6 +2,7 @@
 //! by code from a seed, so that nothing is borrowed and every start shows the same.
 
 mod finished;
+mod lettering;
 mod pages;
 mod photos;
 mod pictures;

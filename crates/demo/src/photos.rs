@@ -12,6 +12,9 @@ use serde_json::json;
 /// An area of a photo, in shares of its width and height: left, top, width, height.
 pub type Area = [f64; 4];
 
+/// No photo is rendered with a shorter side: smaller pictures are not taken in.
+const SHORTEST: f64 = 128.0;
+
 /// A photo of the festival.
 #[derive(Debug, Clone, Copy)]
 pub struct Photo {
@@ -41,13 +44,15 @@ impl Photo {
         format!("00000000-0000-4000-8000-{n:012}")
     }
 
-    /// Its picture, with so many pixels for each of its own.
+    /// Its picture, at a share of its pixels across and down, but no smaller than pictures may be.
     ///
     /// # Errors
     /// When it can't be drawn, which would be a fault of the code.
     pub fn render(&self, scale: f64) -> anyhow::Result<RgbImage> {
         let tree = Tree::from_str(&(self.scene)(), &Options::default())?;
-        let side = |pixels: u32| (f64::from(pixels) * scale).round().max(1.0) as u32;
+        let shorter = f64::from(self.pixels.0.min(self.pixels.1));
+        let scale = scale.max(SHORTEST / shorter);
+        let side = |pixels: u32| (f64::from(pixels) * scale).round() as u32;
         let (w, h) = (side(self.pixels.0), side(self.pixels.1));
         let mut pixmap = Pixmap::new(w, h).context("a photo has pixels")?;
         let of = tree.size();

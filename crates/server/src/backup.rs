@@ -27,13 +27,14 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 22] = [
+const TABLES: [&str; 23] = [
     "teams",
     "people",
     "members",
     "links",
     "files",
     "pictures",
+    "picture_forms",
     "lifts",
     "sketches",
     "sketch_revisions",

@@ -79,6 +79,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(fit::change))
         .routes(routes!(photos::placed))
         .routes(routes!(photos::in_words))
+        .routes(routes!(photos::matters))
         .routes(routes!(printing::sheets))
         .routes(routes!(printing::pdf))
         .routes(routes!(printing::sheet_picture))

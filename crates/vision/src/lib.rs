@@ -14,6 +14,7 @@ mod keeping;
 mod labels;
 mod lone;
 mod marks;
+mod matters;
 mod network;
 mod page;
 mod panels;
@@ -24,6 +25,7 @@ mod proportions;
 mod quad;
 mod repeats;
 mod rounds;
+mod screens;
 mod seen;
 mod sheet;
 mod snapping;
@@ -37,11 +39,13 @@ mod washes;
 mod writing;
 
 pub use judging::Evidence;
+pub use matters::matters;
 pub use picture::{
     FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced,
 };
 pub use progress::Stage;
 pub use quad::Quad;
+pub use screens::{resized, webp};
 pub use snapping::snapped;
 pub use swatches::{Swatch, swatches};
 

@@ -1,6 +1,7 @@
 //! Pictures as they come: checked before they are decoded, decoded within limits, turned upright.
 
 use image::{ColorType, DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits, RgbImage};
+use moxcms::{ColorProfile, DataColorSpace, Layout, TransformOptions};
 use std::io::Cursor;
 
 /// The most pixels that a picture may have: more than any phone's.
@@ -108,13 +109,34 @@ pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
         return Err(Unreadable::TooDeep(w, h, deep * 8, MOST_MEMORY / each));
     }
     let turned = decoder.orientation().map_err(broken)?;
+    // A profile that can't be had is none.
+    let profile = decoder.icc_profile().ok().flatten();
     let mut picture = DynamicImage::from_decoder(decoder).map_err(broken)?;
     picture.apply_orientation(turned);
     Ok(Picture {
-        pixels: on_white(picture),
+        pixels: in_srgb(on_white(picture), profile.as_deref()),
         format,
         orientation: turned.to_exif(),
     })
+}
+
+/// Colours of another profile as screens and printers take them. What is no profile of three colours changes nothing.
+fn in_srgb(pixels: RgbImage, profile: Option<&[u8]>) -> RgbImage {
+    let source = profile.and_then(|p| ColorProfile::new_from_slice(p).ok());
+    let Some(source) = source.filter(|p| p.color_space == DataColorSpace::Rgb) else {
+        return pixels;
+    };
+    let target = ColorProfile::new_srgb();
+    let options = TransformOptions::default();
+    let Ok(transform) = source.create_transform_8bit(Layout::Rgb, &target, Layout::Rgb, options)
+    else {
+        return pixels;
+    };
+    let mut converted = RgbImage::new(pixels.width(), pixels.height());
+    match transform.transform(&pixels, &mut converted) {
+        Ok(()) => converted,
+        Err(_) => pixels,
+    }
 }
 
 /// What can be seen through shows white paper.
@@ -151,4 +173,39 @@ pub fn jpeg(pixels: &RgbImage, quality: u8) -> Result<Vec<u8>, image::ImageError
     let mut out = Vec::new();
     image::codecs::jpeg::JpegEncoder::new_with_quality(&mut out, quality).encode_image(pixels)?;
     Ok(out)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use image::ImageEncoder;
+    use image::codecs::png::PngEncoder;
+
+    fn png(profile: Option<Vec<u8>>) -> Vec<u8> {
+        let pixels = RgbImage::from_pixel(160, 160, image::Rgb([90, 190, 90]));
+        let mut bytes = Vec::new();
+        let mut encoder = PngEncoder::new(&mut bytes);
+        if let Some(profile) = profile {
+            encoder
+                .set_icc_profile(profile)
+                .expect("PNG has room for one");
+        }
+        let kind = image::ExtendedColorType::Rgb8;
+        encoder
+            .write_image(&pixels, 160, 160, kind)
+            .expect("it is encoded");
+        bytes
+    }
+
+    #[test]
+    fn colours_of_another_profile_are_converted() {
+        let colour = |bytes: &[u8]| decode(bytes).expect("a picture").pixels.get_pixel(80, 80).0;
+        assert_eq!(colour(&png(None)), [90, 190, 90]);
+        let wide = ColorProfile::new_display_p3().encode().expect("a profile");
+        let [r, g, _] = colour(&png(Some(wide)));
+        // The wider profile's green is a stronger one: less red, more green.
+        assert!(r < 80 && g > 190, "{r} {g}");
+        // What is no profile changes nothing.
+        assert_eq!(colour(&png(Some(b"no profile".to_vec()))), [90, 190, 90]);
+    }
 }

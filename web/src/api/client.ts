@@ -220,6 +220,7 @@ export const api = {
   goOnPrinting: (order: string) => taken(client.POST("/api/print-orders/{id}/go-on", { params: at(order) })),
   printer: () => taken(client.GET("/api/printer")),
   setPrinter: (to: PrinterView) => taken(client.PUT("/api/printer", { body: to })),
+  whatMatters: (picture: string) => taken(client.GET("/api/pictures/{id}/matters", { params: at(picture) })),
   listedPrints: (text: string, unit: string) => taken(client.POST("/api/photos/listed", { body: { text, unit } })),
   placedPhotos: (body: Schemas["PlacedPhotosAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/photos/placed", { body, ...(signal ? { signal } : {}) })),
@@ -312,8 +313,11 @@ export const api = {
   fit: (body: FitDoc, signal?: AbortSignal) => taken(client.POST("/api/fit", { body, ...(signal ? { signal } : {}) })),
 };
 
+/** In which size a picture is wanted. */
+export type PictureForm = "original" | "view" | "screen-960" | "screen-480" | "thumb";
+
 /** Addresses of pictures' pixels. */
-export const pictureFile = (id: string, form: "original" | "view" | "thumb") => withTeam(`/api/pictures/${id}/${form}`);
+export const pictureFile = (id: string, form: PictureForm) => withTeam(`/api/pictures/${id}/${form}`);
 
 /** What a sketch was laid over: a lift, or a picture that was lifted before lifts had ids of their own. */
 export type LiftedFrom = { lift: string } | { picture: string };

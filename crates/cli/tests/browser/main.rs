@@ -9,6 +9,7 @@ mod house;
 mod keys;
 mod maker;
 mod people;
+mod photos;
 mod picture;
 mod prints;
 mod season;

@@ -26,6 +26,15 @@ pub(crate) fn layout(scene: &Scene<'_>, model: &Model, ticks: &[i64]) -> Layout 
     for (n, item) in scene.items.iter().enumerate() {
         if item.is_split() || !item.prints.is_empty() {
             photos(scene, model, ticks, n, &mut names, &mut blocks);
+        } else if let Some((framed, reach)) = one_each(scene, item) {
+            mats_each(
+                scene,
+                (model, ticks),
+                (n, framed),
+                reach,
+                &mut names,
+                &mut blocks,
+            );
         } else {
             let [l, t, r, b] = model.vars[n].edges.map(|v| ticks[v]);
             let block = base(scene, item, placed(scene, item, [l, t, r, b]));
@@ -255,6 +264,43 @@ fn photos(
     }
 }
 
+/// Of a mat that prints of one slot have each: the item of these prints, and how far it reaches beyond them.
+fn one_each(scene: &Scene<'_>, item: &Item) -> Option<(usize, [f64; 4])> {
+    let (framed, reach) = item.frames?;
+    let id = &scene.sketch.blocks[item.from[0]].id;
+    let is_so = scene.items[framed].is_split() && scene.request.one_each.contains(id);
+    is_so.then_some((framed, reach))
+}
+
+/// A mat for each print of a slot.
+fn mats_each(
+    scene: &Scene<'_>,
+    (model, ticks): (&Model, &[i64]),
+    (mat, framed): (usize, usize),
+    reach: [f64; 4],
+    names: &mut Names,
+    blocks: &mut Vec<LayoutBlock>,
+) {
+    let item = &scene.items[mat];
+    let vars = &model.vars[framed];
+    for (cell, (cols, rows)) in scene.items[framed].cell_runs().into_iter().enumerate() {
+        let ((l, r), (t, b)) = (Vars::over(&vars.cols, cols), Vars::over(&vars.rows, rows));
+        let out = reach.map(|side| side.round() as i64);
+        let edges = [
+            ticks[l] - out[0],
+            ticks[t] - out[1],
+            ticks[r] + out[2],
+            ticks[b] + out[3],
+        ];
+        let mut block = base(scene, item, unturned(item, edges));
+        block.block.turn = 0.0;
+        if cell > 0 {
+            block.block.id = names.next(&scene.sketch.blocks[item.from[0]].id);
+        }
+        blocks.push(block);
+    }
+}
+
 /// What of a print shows in a box: its middle, or what lies in the box where the print's edges have a place on the page.
 fn shown(
     scene: &Scene<'_>,
@@ -315,12 +361,10 @@ fn shown(
 
 /// A cut that a ruler has a mark for, where there is one between two places.
 fn on_ruler(at: Length, mark: Length, (first, last): (Length, Length)) -> Length {
-    let mark = at.round_to(mark);
-    if first <= mark && mark <= last {
-        mark
-    } else {
-        at
-    }
+    let nearest = at.round_to(mark);
+    let marks = [nearest, nearest - mark, nearest + mark];
+    let between = marks.into_iter().filter(|m| first <= *m && *m <= last);
+    between.min_by_key(|m| (*m - at).abs()).unwrap_or(at)
 }
 
 /// Where the window begins, in shares of the print: nearest to where it is wanted, so that it holds what must be kept. None for a photo with

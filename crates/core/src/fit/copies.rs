@@ -69,7 +69,9 @@ pub(super) fn derived(
         .iter()
         .map(|(id, reach)| (copied(id), *reach));
     let reaches = request.reaches.clone().into_iter().chain(copies).collect();
-    let photos = with_copies(&request.photos, &copied);
+    let photos = with_copies(&request.photos, copied);
+    let copies = request.one_each.iter().map(copied);
+    let one_each = request.one_each.clone().into_iter().chain(copies).collect();
     let (turn, flip) = (QuarterTurn::default(), Flip::None);
     let inner = Request {
         sketch: made.sketch,
@@ -81,6 +83,7 @@ pub(super) fn derived(
         slots,
         photos,
         reaches,
+        one_each,
         at_fold: Vec::new(),
         ..request.clone()
     };

@@ -25,6 +25,8 @@ pub(crate) struct Item {
     pub(crate) inside: bool,
     /// On a mat, the item it frames and its borders: left, top, right, bottom, in ticks.
     pub(crate) frames: Option<(usize, [f64; 4])>,
+    /// Where its prints have mats each, how far the outermost two reach between two prints, in ticks.
+    pub(crate) mats_each: f64,
     /// The item that it sits on.
     pub(crate) host: Option<usize>,
     /// Prints across and down, for photos.

@@ -72,6 +72,13 @@ fn items_of(task: &Task, sketch: &Sketch, map: Map, slots: &[Slot]) -> Vec<Item>
             }
             items[n].frames =
                 framed.map(|framed| (framed, borders(&task.request, sketch, map, block)));
+            // Prints of a slot that have mats each lie further apart, so that these don't lie over each other.
+            if let Some((framed, [l, t, r, b])) = items[n].frames
+                && task.request.one_each.contains(&block.id)
+            {
+                let outermost = items[framed].mats_each.max((l + r).max(t + b));
+                items[framed].mats_each = outermost;
+            }
         }
     }
     items
@@ -196,6 +203,7 @@ fn item(task: &Task, sketch: &Sketch, map: Map, slots: &[Slot], group: &[usize])
                 .is_in(beyond(canvas, &task.fold_at), HAIR)
         }),
         frames: None,
+        mats_each: 0.0,
         host: None,
         cells,
         each: false,

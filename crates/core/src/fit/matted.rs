@@ -3,7 +3,7 @@
 use super::request::Request;
 use crate::geometry::Rect;
 use crate::length::Length;
-use crate::photos::{Sides, layers_of, reaches};
+use crate::photos::{Sides, mats_of, reaches};
 use crate::sketch::{Block, Kind, Sketch};
 use serde_json::Map;
 use std::collections::{BTreeMap, BTreeSet};
@@ -11,10 +11,11 @@ use std::collections::{BTreeMap, BTreeSet};
 /// A request that speaks of the sketch as it stands on the page, and that sketch, with the mats she chose in it.
 pub(super) fn as_fitted(request: &Request) -> (Request, Sketch) {
     let mut sketch = request.sketch.oriented(request.turn, request.flip);
-    let mut known = request.reaches.clone();
+    let mut known = (request.reaches.clone(), request.one_each.clone());
     if !request.mats.is_empty() {
-        known.extend(with_mats(&mut sketch, request));
+        with_mats(&mut sketch, request, &mut known);
     }
+    let (reaches, one_each) = known;
     let fitted = Request {
         holds: request.holds.oriented(request.turn, request.flip),
         // A pin on a mat that is no longer there holds nothing.
@@ -27,16 +28,20 @@ pub(super) fn as_fitted(request: &Request) -> (Request, Sketch) {
             .cloned()
             .collect(),
         mats: Vec::new(),
-        reaches: known,
+        reaches,
+        one_each,
         ..request.clone()
     };
     (fitted, sketch)
 }
 
-/// Puts the chosen layers in place of the sketch's mats: how far each reaches beyond its photo.
-fn with_mats(sketch: &mut Sketch, request: &Request) -> BTreeMap<String, Sides> {
+/// Puts the chosen layers in place of the sketch's mats, and notes how far each reaches beyond its photo, and which are one for each print.
+fn with_mats(
+    sketch: &mut Sketch,
+    request: &Request,
+    (all, one_each): &mut (BTreeMap<String, Sides>, BTreeSet<String>),
+) {
     let mut taken: BTreeSet<String> = sketch.blocks.iter().map(|b| b.id.clone()).collect();
-    let mut all = BTreeMap::new();
     let photos: Vec<Block> = sketch
         .blocks
         .iter()
@@ -44,18 +49,21 @@ fn with_mats(sketch: &mut Sketch, request: &Request) -> BTreeMap<String, Sides> 
         .cloned()
         .collect();
     for photo in photos {
-        let Some(layers) = layers_of(&request.mats, &photo.id) else {
+        let Some(choice) = mats_of(&request.mats, &photo.id) else {
             continue;
         };
-        let own: Vec<String> = mats_of(sketch, &photo.id);
+        let own: Vec<String> = drawn_mats(sketch, &photo.id);
         let mut names = own.clone().into_iter().rev();
         let mut made: Vec<Block> = Vec::new();
-        for reach in reaches(layers) {
+        for reach in reaches(&choice.layers) {
             let id = names
                 .next()
                 .unwrap_or_else(|| free_name(&photo.id, &mut taken));
             let drawn = beside_neighbours(sketch, &photo, &own, reach);
             made.insert(0, mat(&photo, &id, drawn));
+            if choice.each {
+                one_each.insert(id.clone());
+            }
             all.insert(id, reach);
         }
         let is_own = |b: &Block| own.contains(&b.id);
@@ -83,11 +91,10 @@ fn with_mats(sketch: &mut Sketch, request: &Request) -> BTreeMap<String, Sides> 
             }
         }
     }
-    all
 }
 
 /// The sketch's mats around a photo, bottom to top: those that frame it, and those that frame these.
-fn mats_of(sketch: &Sketch, photo: &str) -> Vec<String> {
+fn drawn_mats(sketch: &Sketch, photo: &str) -> Vec<String> {
     let frames = |block: &Block| {
         let mut at = block.under.as_deref();
         while let Some(id) = at {

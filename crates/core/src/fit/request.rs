@@ -15,7 +15,7 @@ use crate::photos::{
 };
 use crate::sketch::{Canvas, Flip, Kind, QuarterTurn, Reader, Sketch, read_canvas, read_unit};
 use serde_json::Value;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// The `format` of a fit request.
 const FORMAT: &str = "metrosk-fit/1";
@@ -44,6 +44,8 @@ pub struct Request {
     pub mats: Vec<MatChoice>,
     /// Of mats that are in the sketch because she chose them, how far each reaches beyond its photo; empty in a request that was read.
     pub reaches: BTreeMap<String, Sides>,
+    /// Of these, the mats of which prints that share a slot have one each.
+    pub one_each: BTreeSet<String>,
     /// The approach asked for; none for `auto`.
     pub approach: Option<Approach>,
     /// Applied to the sketch first.
@@ -104,6 +106,7 @@ impl Request {
             whole: photos.whole,
             mats: photos.mats,
             reaches: BTreeMap::new(),
+            one_each: BTreeSet::new(),
             target: fit.target,
             margin: fit.margin,
             fold_guard: fit.fold_guard,

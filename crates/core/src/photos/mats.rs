@@ -2,8 +2,10 @@
 //!
 //! `"mats": [{"of": ["p1"], "layers": [{"border": 0.125}, {"border": 0.25, "off": {"x": 0.125, "y": 0.125}, "edge": "torn"}]}]`. Layers are
 //! listed from the photo outwards; a border is measured from what lies on the layer. `off` sets a layer off to the right and down; `left`,
-//! `top`, `right`, `bottom` give a side a border of its own. Without `of` a choice is for all photos; later choices come before earlier ones.
+//! `top`, `right`, `bottom` give a side a border of its own, `lift` says what lies under a layer. With `"each": true` prints that share a slot have
+//! layers each. Without `of` a choice is for all photos; later choices come before earlier ones.
 
+use super::lift::Lift;
 use crate::document::Node;
 use crate::length::Length;
 use crate::sketch::{MOST_BLOCKS, Reader};
@@ -57,6 +59,8 @@ pub struct Layer {
     pub borders: Sides,
     /// How its edge is finished.
     pub edge: LayerEdge,
+    /// What lies under it.
+    pub lift: Lift,
 }
 
 /// What a maker chose for one photo, several, or all.
@@ -66,15 +70,22 @@ pub struct MatChoice {
     pub of: Vec<String>,
     /// From the photo outwards; none takes the sketch's own mats away.
     pub layers: Vec<Layer>,
+    /// Where prints share a slot, each has layers of its own, not one set for all.
+    pub each: bool,
 }
 
 /// What was chosen for a photo: nothing where the sketch's own mats stay.
 #[must_use]
-pub fn layers_of<'a>(choices: &'a [MatChoice], photo: &str) -> Option<&'a [Layer]> {
+pub fn mats_of<'a>(choices: &'a [MatChoice], photo: &str) -> Option<&'a MatChoice> {
     let names = |c: &&MatChoice| c.of.iter().any(|id| id == photo);
     let by_name = choices.iter().rev().find(names);
-    let chosen = by_name.or_else(|| choices.iter().rev().find(|c| c.of.is_empty()));
-    chosen.map(|c| c.layers.as_slice())
+    by_name.or_else(|| choices.iter().rev().find(|c| c.of.is_empty()))
+}
+
+/// The layers that were chosen for a photo.
+#[must_use]
+pub fn layers_of<'a>(choices: &'a [MatChoice], photo: &str) -> Option<&'a [Layer]> {
+    mats_of(choices, photo).map(|c| c.layers.as_slice())
 }
 
 /// How far each layer reaches beyond the photo, from the innermost outwards.
@@ -104,9 +115,16 @@ fn read_choice(node: &Node<'_>, reader: Reader) -> Option<MatChoice> {
     let layers = node
         .need("layers", "a list of up to three layers")
         .and_then(|n| n.each(MOST_LAYERS, |l| read_layer(l, reader)));
+    let each = node.get("each").map_or(Some(false), |n| {
+        n.value.as_bool().or_else(|| {
+            n.wrong("true or false");
+            None
+        })
+    });
     Some(MatChoice {
         of: of?,
         layers: layers?,
+        each: each?,
     })
 }
 
@@ -142,9 +160,13 @@ fn read_layer(node: &Node<'_>, reader: Reader) -> Option<Layer> {
         );
         return None;
     }
+    let lift = node.get("lift").map_or(Some(Lift::Flat), |n| {
+        n.one_of(&Lift::NAMES, Lift::from_name)
+    });
     Some(Layer {
         borders,
         edge: edge?,
+        lift: lift?,
     })
 }
 

@@ -62,7 +62,7 @@ fn photo(p: &PlacedPhoto, unit: Unit) -> Value {
 
 fn layer(l: &PlacedLayer, unit: Unit) -> Value {
     let borders = l.borders.map(|b| length_number(b, unit));
-    json!({"block": l.block, "size": size(l.size, unit), "borders": borders, "edge": l.edge, "around": l.around})
+    json!({"block": l.block, "size": size(l.size, unit), "borders": borders, "edge": l.edge, "around": l.around, "lift": l.lift.name()})
 }
 
 /// The trims as a maker says them: “Trim 4 x 6 to 3 x 4: 1 in off the top, 1 in off the bottom, then 1 in off the right.”

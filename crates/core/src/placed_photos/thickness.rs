@@ -1,11 +1,13 @@
 //! How thick the page is where it is thickest, and what to take down where that is too much.
 
-use super::frames;
+use super::layers::frames;
 use crate::fit::PhotoDecisions;
 use crate::geometry::Span;
 use crate::layout::{Layout, LayoutBlock};
 use crate::length::Length;
-use crate::photos::{Lift, LiftChoice, Lying, SHEET, Thickest, lift_of, thickest};
+use crate::photos::{
+    Lift, LiftChoice, Lying, MatChoice, SHEET, Thickest, layers_of, lift_of, thickest,
+};
 use crate::sketch::Kind;
 
 /// The thickest spot.
@@ -21,7 +23,7 @@ pub struct Thickness {
 
 /// The thickness of a page, or of a spread that is closed.
 pub(super) fn of(photos: &PhotoDecisions, layout: &Layout) -> Thickness {
-    let found = with_lifts(&photos.lift, layout);
+    let found = with_lifts(&photos.lift, &photos.mats, layout);
     let take_down = if found.thick > photos.room {
         lower(photos, layout, found.clone())
     } else {
@@ -58,15 +60,15 @@ fn lower(photos: &PhotoDecisions, layout: &Layout, mut found: Thickest) -> Vec<(
         });
         lowered.retain(|(id, _)| *id != of);
         lowered.push((of, by));
-        found = with_lifts(&lifts, layout);
+        found = with_lifts(&lifts, &photos.mats, layout);
     }
     lowered
 }
 
-fn with_lifts(lifts: &[LiftChoice], layout: &Layout) -> Thickest {
+fn with_lifts(lifts: &[LiftChoice], mats: &[MatChoice], layout: &Layout) -> Thickest {
     let mut pages = [Vec::new(), Vec::new()];
     for block in &layout.blocks {
-        if let Some(lying) = lying(lifts, layout, block) {
+        if let Some(lying) = lying((lifts, mats), layout, block) {
             pages[usize::from(block.page.min(1))].push(lying);
         }
     }
@@ -76,7 +78,11 @@ fn with_lifts(lifts: &[LiftChoice], layout: &Layout) -> Thickest {
 
 /// What a block adds where it lies: its sheet, and what lifts it. A mat on a lifted photo is lifted with it; the foam counts once, under the
 /// outermost of them.
-fn lying(lifts: &[LiftChoice], layout: &Layout, block: &LayoutBlock) -> Option<Lying> {
+fn lying(
+    (lifts, mats): (&[LiftChoice], &[MatChoice]),
+    layout: &Layout,
+    block: &LayoutBlock,
+) -> Option<Lying> {
     let is_sheet = !matches!(
         block.block.kind,
         Kind::Title | Kind::Journal | Kind::Wash | Kind::Cluster
@@ -93,7 +99,7 @@ fn lying(lifts: &[LiftChoice], layout: &Layout, block: &LayoutBlock) -> Option<L
     let lift = if block.block.kind == Kind::Photo {
         lift_of(lifts, &of)
     } else {
-        Lift::Flat
+        layer_lift(mats, layout, block, &of)
     };
     let shift = if block.page == 1 {
         layout.canvas.page.w.ticks() as f64
@@ -110,6 +116,19 @@ fn lying(lifts: &[LiftChoice], layout: &Layout, block: &LayoutBlock) -> Option<L
         },
         thick: SHEET + lift.thickness(),
     })
+}
+
+/// What lies under a mat, as it was chosen for its layer.
+fn layer_lift(mats: &[MatChoice], layout: &Layout, mat: &LayoutBlock, of: &str) -> Lift {
+    let (Some(layers), Some(photo)) = (layers_of(mats, of), framed(layout, mat)) else {
+        return Lift::Flat;
+    };
+    // Mats lie bottom to top, layers are counted from the photo outwards.
+    let around = |b: &&LayoutBlock| b.block.kind == Kind::Mat && frames(layout, b, photo);
+    let outwards: Vec<&LayoutBlock> = layout.blocks.iter().filter(around).collect();
+    let place = outwards.iter().rev().position(|b| std::ptr::eq(*b, mat));
+    let layer = place.and_then(|n| layers.get(n));
+    layer.map_or(Lift::Flat, |l| l.lift)
 }
 
 /// The photo that a mat frames.

@@ -236,6 +236,9 @@ pub(crate) struct MatChoiceDoc {
     pub(crate) of: Option<Vec<String>>,
     /// From the photo outwards.
     pub(crate) layers: Vec<LayerDoc>,
+    /// Where prints share a slot, each has layers of its own.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) each: Option<bool>,
 }
 
 /// A layer behind a photo.
@@ -262,6 +265,9 @@ pub(crate) struct LayerDoc {
     /// `cut`, `torn` or `roughened`
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) edge: Option<String>,
+    /// What lies under it: `flat`, `card`, `thin-foam` or `thick-foam`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) lift: Option<String>,
 }
 
 /// How far a layer is set off.

@@ -1,6 +1,7 @@
 //! Everything of a server goes into one archive and comes back onto an empty one, row by row the same.
 
-use crate::support::Server;
+use crate::printing::{ended, sent_to_printer};
+use crate::support::{Events, Server};
 use metrosk_server::{Settings, backup};
 use sqlx::PgPool;
 
@@ -32,6 +33,16 @@ async fn a_server_is_backed_up_and_restored() {
     wren.post("/api/team/invites", &serde_json::json!({"role": "guest"}))
         .await;
     wren.post("/api/feed", &serde_json::Value::Null).await;
+    wren.request(
+        reqwest::Method::GET,
+        &format!("/api/pictures/{picture}/screen-480"),
+    )
+    .send()
+    .await
+    .unwrap();
+    let mut events = Events::of(&wren, None).await;
+    let order = sent_to_printer(&wren).await;
+    ended(&wren, &mut events, &order).await;
     let page = wren.kites().await;
     let name = serde_json::json!({"revision": 1, "name": "the first"});
     wren.post(

@@ -17,6 +17,7 @@ mod nothing_lost;
 mod people;
 mod photos;
 mod pictures;
+mod printing;
 mod queries;
 mod safety;
 mod season;

@@ -1,6 +1,6 @@
 //! Another team's things are not there, whatever the route: one table, which a new route fails until it stands in it.
 
-use crate::photos::sent_to_printer;
+use crate::printing::sent_to_printer;
 use crate::support::{Guest, Server, answer, id};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
@@ -201,6 +201,12 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
         ),
         (
             Method::GET,
+            "/api/pictures/{id}/matters",
+            Of::Picture,
+            none.clone(),
+        ),
+        (
+            Method::GET,
             "/api/pages/{id}/prints",
             Of::Page,
             none.clone(),
@@ -297,6 +303,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let house = Server::start().await;
     // Sandpiper leads the neighbours, and has nothing to do with the club.
     let (wren, sandpiper) = (house.as_wren().await, house.as_person("sandpiper").await);
+    let order = sent_to_printer(&wren).await;
     let page = wren.kites().await;
     let teal = wren.get("/api/team").await.1["people"]
         .as_array()
@@ -320,7 +327,6 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let path = format!("/api/pictures/{}/reading?width=12&height=12", id(&picture));
     let job = wren.post(&path, &Value::Null).await.1;
     let call = wren.get("/api/season").await.1["calls"][0].clone();
-    let order = sent_to_printer(&wren).await;
     let table = routes(&page["plan"]);
     let known: BTreeSet<(String, String)> = table
         .iter()

@@ -951,6 +951,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/matters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What seems to matter in a photo: areas to keep, suggested from its colours and edges. */
+        get: operations["what_matters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/reading": {
         parameters: {
             query?: never;
@@ -979,7 +996,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * A picture's pixels: `original` as it was given, and as JPEG `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted
+         * A picture's pixels: `original` as it was given, as WebP `screen-480` and `screen-960`, and as JPEG `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted
          *     from it before lifts had ids of their own.
          */
         get: operations["picture_file"];
@@ -2171,6 +2188,8 @@ export interface components {
              * @description Where it is another on the left.
              */
             left?: number | null;
+            /** @description What lies under it: `flat`, `card`, `thin-foam` or `thick-foam` */
+            lift?: string | null;
             off?: components["schemas"]["SetOffDoc"] | null;
             /**
              * Format: double
@@ -2371,6 +2390,8 @@ export interface components {
         };
         /** @description The layers behind one photo, several, or all. */
         MatChoiceDoc: {
+            /** @description Where prints share a slot, each has layers of its own. */
+            each?: boolean | null;
             /** @description From the photo outwards. */
             layers: components["schemas"]["LayerDoc"][];
             /** @description The sketch's photo blocks; all of them where it is left out. */
@@ -2873,6 +2894,8 @@ export interface components {
             borders: number[];
             /** @description `cut`, `torn` or `roughened` */
             edge: string;
+            /** @description What lies under it: `flat`, `card`, `thin-foam` or `thick-foam` */
+            lift: string;
             /** @description Its size. */
             size: components["schemas"]["SizeDoc"];
         };
@@ -7096,6 +7119,43 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_matters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceDoc"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

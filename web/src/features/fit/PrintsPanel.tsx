@@ -1,3 +1,4 @@
+import { Link } from "@tanstack/react-router";
 import { Fragment, useState } from "react";
 import type { FitDoc, PrintDoc } from "@/api/client";
 import { LengthField } from "@/shared/ui/LengthField";
@@ -22,6 +23,9 @@ const SIDES = [
   { side: "h", name: "height" },
 ] as const;
 
+/** Whether a print has what only the Photos station shows. */
+const isOfTheStation = (p: PrintDoc) => Boolean(p.picture || p.file || p.aside || p.place || p.crop || p.covers);
+
 type Props = { fit: FitDoc; change: (fit: FitDoc, reason: string) => void };
 
 /** The prints she has: their sizes, which is the main one, what must not be cut on them. */
@@ -37,6 +41,22 @@ export function PrintsPanel({ fit, change }: Props) {
       >
         List my prints…
       </button>
+    );
+  }
+  if (prints.some(isOfTheStation)) {
+    const placed = prints.filter((p) => !p.aside).length;
+    return (
+      <p>
+        {placed} of {prints.length} {prints.length === 1 ? "print has" : "prints have"} a place.{" "}
+        <Link
+          from="/pages/$pageId/$station"
+          to="/pages/$pageId/$station"
+          params={(all) => ({ ...all, station: "photos" })}
+          className="underline"
+        >
+          See the prints
+        </Link>
+      </p>
     );
   }
   const unit = unitOf(fit);

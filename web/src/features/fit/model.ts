@@ -56,6 +56,9 @@ export function withSize(fit: FitDoc, size: { unit: Unit; w: number; h: number }
   const target = { ...fit.target, page, margin: room(fit.target.margin), fold_guard: room(fit.target.fold_guard) };
   const photos = fit.photos && Array.isArray(fit.photos) ? printsIn(fit.photos, from, size.unit) : fit.photos;
   const pins = (fit.pins ?? []).map((pin) => ({ ...pin, at: roomIn(pin.at, from, size.unit) }));
+  const mats = fit.mats ? { mats: matsIn(fit.mats, from, size.unit) } : {};
+  // How thick the page may be is decided with the photos, in the plan's unit.
+  const thick = "room" in fit ? { room: converted(Number(fit.room), from, size.unit) } : {};
   return {
     ...fit,
     unit: size.unit,
@@ -63,7 +66,28 @@ export function withSize(fit: FitDoc, size: { unit: Unit; w: number; h: number }
     pins,
     snap: size.unit === "in" ? 1 / 8 : 1,
     ...(photos ? { photos } : {}),
+    ...mats,
+    ...thick,
   };
+}
+
+/** The same length in another unit, to a tick. */
+const converted = (length: number, from: Unit, to: Unit) => fromTicks(toTicks(length, from), to);
+
+/** Mats in another unit are as wide as they were. */
+function matsIn(mats: NonNullable<FitDoc["mats"]>, from: Unit, to: Unit): NonNullable<FitDoc["mats"]> {
+  const lengths = <T extends object>(of: T): T =>
+    Object.fromEntries(
+      Object.entries(of).map(([name, value]) => [
+        name,
+        typeof value === "number"
+          ? converted(value, from, to)
+          : value && typeof value === "object"
+            ? lengths(value)
+            : value,
+      ]),
+    ) as T;
+  return mats.map((choice) => ({ ...choice, layers: choice.layers.map(lengths) }));
 }
 
 /** A length in another unit, on that unit's ruler: 1/4 in becomes 6 mm. */

@@ -3,7 +3,14 @@ import { api, type FitDoc, type ProposalDoc } from "@/api/client";
 
 /** All ways that a request can go, best first, whichever of them is chosen. The last answer stays on screen until the next is there, so the page never goes blank. */
 export function useProposals(fit: FitDoc, enabled = true) {
-  const { approach: _, emphasis: __, ...all } = fit;
+  // What lifts photos, and how thick that may be, moves nothing.
+  const {
+    approach: _,
+    emphasis: __,
+    lift: ___,
+    room: ____,
+    ...all
+  } = fit as FitDoc & { lift?: unknown; room?: unknown };
   return useQuery({
     queryKey: ["fit", all],
     queryFn: ({ signal }) => api.fit(all, signal),

@@ -35,11 +35,11 @@ export function AreaBox({ kind, area, w, h, cut = false, onMove }: Props) {
     };
   const move = useDrag(
     follow((dx, dy) => ({ ...area, x: area.x + dx, y: area.y + dy })),
-    { filterTaps: true },
+    { filterTaps: true, pointer: { keys: false } },
   );
   const grow = useDrag(
     follow((dx, dy) => ({ ...area, w: area.w + dx, h: area.h + dy })),
-    { filterTaps: true },
+    { filterTaps: true, pointer: { keys: false } },
   );
   const onKey = (e: React.KeyboardEvent) => {
     const [dx, dy] = ARROWS[e.key] ?? [0, 0];

@@ -1,9 +1,10 @@
 import { useDrag } from "@use-gesture/react";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { PlacedPhotoDoc, PlanDoc, PrintDoc } from "@/api/client";
 import { TurnedImage } from "@/shared/drawing/photoImages";
 import { LengthSpans } from "@/shared/ui/Length";
 import { AreaBox } from "./AreaBox";
+import { MarkPoint } from "./MarkPoint";
 import { unitOfPlan, withPrint, withWindow } from "./model";
 
 type Props = {
@@ -28,7 +29,10 @@ export function CropView({ plan, print, placed, change, mayChange }: Props) {
   const [held, setHeld] = useState<{ x: number; y: number }>();
   const shown = placed && { ...placed.window, ...held };
   const box = shown && { x: shown.x * scale, y: shown.y * scale, w: shown.w * scale, h: shown.h * scale };
+  // Keys pressed faster than the page is laid out again add up.
+  const asked = useRef<{ from: PlacedPhotoDoc; x: number; y: number }>(undefined);
   const put = (x: number, y: number) => {
+    if (placed) asked.current = { from: placed, x, y };
     if (placed) change(withWindow(plan, placed, x, y), `print ${print.id}: window moved`);
   };
   const drag = useDrag(
@@ -48,7 +52,8 @@ export function CropView({ plan, print, placed, change, mayChange }: Props) {
     const [dx, dy] = ARROWS[e.key] ?? [0, 0];
     if (!placed || !mayChange || (dx === 0 && dy === 0)) return;
     e.preventDefault();
-    put(placed.window.x + dx * by, placed.window.y + dy * by);
+    const last = asked.current?.from === placed ? asked.current : placed.window;
+    put(last.x + dx * by, last.y + dy * by);
   };
   const area = (field: "faces" | "covers") => (n: number, next: NonNullable<PrintDoc["faces"]>[number]) => {
     const list = (print[field] ?? []).map((a, k) => (k === n ? next : a));
@@ -124,6 +129,18 @@ export function CropView({ plan, print, placed, change, mayChange }: Props) {
             onMove={mayChange ? (next) => area("faces")(n, next) : undefined}
           />
         ))}
+        {print.mark && (
+          <MarkPoint
+            mark={print.mark}
+            w={w}
+            h={h}
+            onMove={
+              mayChange
+                ? (mark) => change(withPrint(plan, print.id, { mark }), `print ${print.id}: another point matters`)
+                : undefined
+            }
+          />
+        )}
         {box && placed && !held && <Cuts placed={placed} box={box} w={w} h={h} unit={unit} />}
       </g>
     </svg>

@@ -1,11 +1,11 @@
-import type { PlanDoc, PrintDoc } from "@/api/client";
+import type { PlacedPhotoDoc, PlanDoc, PrintDoc } from "@/api/client";
 import { fitOf, withFit } from "@/features/plan/sections";
 import { printsOn, withAside } from "./model";
 
-type Props = { plan: PlanDoc; change: (plan: PlanDoc, reason: string) => void };
+type Props = { plan: PlanDoc; placed: readonly PlacedPhotoDoc[]; change: (plan: PlanDoc, reason: string) => void };
 
 /** Prints without a place, or places of the sketch without a print, with what could be done: each a step that lays the page out again. */
-export function LeftOver({ plan, change }: Props) {
+export function LeftOver({ plan, placed, change }: Props) {
   const prints = printsOn(plan);
   if (prints.length === 0) return null;
   const aside = prints.filter((p) => p.aside);
@@ -15,7 +15,7 @@ export function LeftOver({ plan, change }: Props) {
   const smallest = drawn.filter((b) => !chosen.has(b.id)).sort((a, b) => a.box.w * a.box.h - b.box.w * b.box.h)[0];
   return (
     <>
-      {aside.length > 0 && <Aside aside={aside} plan={plan} change={change} />}
+      {aside.length > 0 && <Aside aside={aside} plan={plan} placed={placed} change={change} />}
       {lacking > 0 && smallest && plan.fit.target.pages === plan.sketch.sketch.canvas.pages && (
         <div>
           <h3>{lacking === 1 ? "One place has no print" : `${lacking} places have no print`}</h3>
@@ -40,8 +40,11 @@ export function LeftOver({ plan, change }: Props) {
   );
 }
 
-function Aside({ aside, plan, change }: Props & { aside: readonly PrintDoc[] }) {
+function Aside({ aside, plan, placed, change }: Props & { aside: readonly PrintDoc[] }) {
   const [first] = aside;
+  const area = (p: PlacedPhotoDoc) => p.slot.w * p.slot.h;
+  const alone = placed.filter((p) => placed.filter((o) => o.of === p.of).length === 1);
+  const largest = [...alone].sort((a, b) => area(b) - area(a))[0];
   if (!first) return null;
   const count = aside.length;
   return (
@@ -59,6 +62,22 @@ function Aside({ aside, plan, change }: Props & { aside: readonly PrintDoc[] }) 
         >
           Add a place
         </button>
+        {largest && (
+          <button
+            type="button"
+            className="button"
+            onClick={() => {
+              const fit = fitOf(plan);
+              const beside = largest.slot.w >= largest.slot.h;
+              const halves = { photos: [largest.of], as: "cells", cols: beside ? 2 : 1, rows: beside ? 1 : 2 };
+              const slots = [...(fit.slots ?? []).filter((s) => !s.photos.includes(largest.of)), halves];
+              const shared = withFit(plan, { ...fit, slots });
+              change(withAside(shared, first.id, false), `two in the place of print ${largest.print}`);
+            }}
+          >
+            Two in the largest place
+          </button>
+        )}
       </div>
     </div>
   );

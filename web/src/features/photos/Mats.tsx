@@ -1,10 +1,12 @@
 import type { LayerDoc, PlacedPhotoDoc, PlanDoc } from "@/api/client";
+import { BlockBadge, useBlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { Length, LengthSpans } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
 import { Segments } from "@/shared/ui/Segments";
 import {
   countedLayers,
   isSetOff,
+  layersEach,
   layersFor,
   layersMeasured,
   setOffLayers,
@@ -27,6 +29,12 @@ const COUNTS = [
   { value: "2", label: "two" },
   { value: "3", label: "three" },
 ] as const;
+const LIFTS = [
+  { value: "flat", label: "flat" },
+  { value: "card", label: "on card" },
+  { value: "thin-foam", label: "on thin foam" },
+  { value: "thick-foam", label: "on thick foam" },
+] as const;
 const EDGES = [
   { value: "cut", label: "cut edge" },
   { value: "torn", label: "torn" },
@@ -46,6 +54,10 @@ export function Mats({ plan, placed, change, mayChange }: Props) {
     );
   const off = isSetOff(layers);
   const shared = placed.layers[0]?.around ?? 1;
+  const each = layersEach(plan, placed.of);
+  const numbers = useBlockNumbers();
+  const photos = plan.sketch.sketch.blocks.filter((b) => b.kind === "photo").map((b) => b.id);
+  const others = photos.filter((id) => id !== placed.of);
   return (
     <section aria-labelledby="mats" className="grid gap-2 border-hairline border-t pt-2.5">
       <div className="flex flex-wrap items-center justify-between gap-2">
@@ -121,22 +133,70 @@ export function Mats({ plan, placed, change, mayChange }: Props) {
                     />
                   </div>
                 )}
-                <select
-                  className="field py-0.5 text-[13px]"
-                  aria-label={`Edge of mat ${n + 1}`}
-                  disabled={!mayChange}
-                  value={layer.edge ?? "cut"}
-                  onChange={(e) => one(n, withEdge(layer, e.target.value, unit))}
-                >
-                  {EDGES.map((e) => (
-                    <option key={e.value} value={e.value}>
-                      {e.label}
-                    </option>
-                  ))}
-                </select>
+                <div className="flex gap-1.5">
+                  <select
+                    className="field min-w-0 flex-1 py-0.5 text-[13px]"
+                    aria-label={`Edge of mat ${n + 1}`}
+                    disabled={!mayChange}
+                    value={layer.edge ?? "cut"}
+                    onChange={(e) => one(n, withEdge(layer, e.target.value, unit))}
+                  >
+                    {EDGES.map((e) => (
+                      <option key={e.value} value={e.value}>
+                        {e.label}
+                      </option>
+                    ))}
+                  </select>
+                  <select
+                    className="field min-w-0 flex-1 py-0.5 text-[13px]"
+                    aria-label={`What lies under mat ${n + 1}`}
+                    disabled={!mayChange}
+                    value={layer.lift ?? "flat"}
+                    onChange={(e) => one(n, withLift(layer, e.target.value))}
+                  >
+                    {LIFTS.map((l) => (
+                      <option key={l.value} value={l.value}>
+                        {l.label}
+                      </option>
+                    ))}
+                  </select>
+                </div>
               </li>
             ))}
           </ol>
+        </div>
+      )}
+      {(shared > 1 || each) && layers.length > 0 && (
+        <Segments
+          label="Mats of photos that share a place"
+          value={each ? "each" : "one"}
+          options={[
+            { value: "one", label: "one under all" },
+            { value: "each", label: "one each" },
+          ]}
+          disabled={!mayChange}
+          onChoose={(how) =>
+            change(
+              withLayers(plan, placed.of, layers, how === "each"),
+              how === "each" ? "a mat for each photo" : "one mat under all",
+            )
+          }
+        />
+      )}
+      {mayChange && others.length > 0 && (
+        <div className="flex flex-wrap items-center gap-1.5 text-[13px]">
+          <span className="text-second">take over to</span>
+          {others.map((of) => (
+            <button
+              key={of}
+              type="button"
+              className="button px-1 py-0"
+              aria-label={`Take these mats over to photo ${numbers.get(of) ?? of}`}
+              onClick={() => change(withLayers(plan, of, layers), `mats taken over to ${of}`)}
+            >
+              <BlockBadge number={numbers.get(of) ?? of} />
+            </button>
+          ))}
         </div>
       )}
       {mayChange && (
@@ -175,7 +235,16 @@ export function Mats({ plan, placed, change, mayChange }: Props) {
   );
 }
 
-const edgeOf = (layer: LayerDoc) => (layer.edge ? { edge: layer.edge } : {});
+const edgeOf = (layer: LayerDoc) => ({
+  ...(layer.edge ? { edge: layer.edge } : {}),
+  ...(layer.lift ? { lift: layer.lift } : {}),
+});
+
+/** What lies under a layer; flat says nothing. */
+function withLift(layer: LayerDoc, lift: string): LayerDoc {
+  const { lift: _, ...rest } = layer;
+  return lift === "flat" ? rest : { ...rest, lift };
+}
 
 /** A torn or roughened edge shows more of its layer: its border is wider, a cut one is as it was. */
 function withEdge(layer: LayerDoc, edge: string, unit: "in" | "mm"): LayerDoc {

@@ -115,7 +115,7 @@ export function PhotosStation({ page, plan, saved, changePlan }: StationProps) {
               mayChange={mayChange}
               onPrint={() => setPrinting(true)}
             >
-              <LeftOver plan={plan} change={change} />
+              <LeftOver plan={plan} placed={placed} change={change} />
             </PrintTray>
           ),
         }}

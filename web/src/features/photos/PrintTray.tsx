@@ -6,6 +6,7 @@ import { useOnce } from "@/shared/query/useOnce";
 import { Length } from "@/shared/ui/Length";
 import { CloseSheet, Sheet } from "@/shared/ui/Sheet";
 import { BringInButton, ComingIn, useFilesOver } from "./BringIn";
+import { FromHouse } from "./FromHouse";
 import { printsOn, unitOfPlan, withMore } from "./model";
 import { PrintSquare } from "./PrintSquare";
 import { pictured } from "./pictured";
@@ -75,6 +76,7 @@ export function PrintTray({
         {mayChange && (
           <span className="ml-auto flex flex-wrap items-center gap-2">
             {onSwap && prints.length > 1 && <SwapFields onSwap={onSwap} />}
+            <FromHouse there={new Set(prints.map((p) => p.picture ?? ""))} onTake={onPictures} />
             <ListPrints plan={plan} places={places} change={change} />
             {prints.some((p) => p.file && !p.aside) && (
               <button type="button" className="button" onClick={onPrint}>

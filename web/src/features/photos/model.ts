@@ -175,7 +175,7 @@ export function areaWithin(area: FaceDoc): FaceDoc {
   const h = Math.min(Math.max(area.h, 0.02), 1);
   const x = Math.min(Math.max(area.x, 0), 1 - w);
   const y = Math.min(Math.max(area.y, 0), 1 - h);
-  const [left, top] = [Math.floor(x * 1e4) / 1e4, Math.floor(y * 1e4) / 1e4];
+  const [left, top] = [Math.floor(x * 1e4 + 1e-6) / 1e4, Math.floor(y * 1e4 + 1e-6) / 1e4];
   return { x: left, y: top, w: Math.min(round(w), round(1 - left)), h: Math.min(round(h), round(1 - top)) };
 }
 
@@ -200,9 +200,17 @@ function withOwn<C extends { of?: string[] | null }>(choices: readonly C[], bloc
   return own ? [...others, own] : others;
 }
 
-/** Layers for one photo. */
-export function withLayers(plan: PlanDoc, block: string, layers: readonly LayerDoc[] | undefined): PlanDoc {
-  const own: MatChoiceDoc | undefined = layers && { of: [block], layers: [...layers] };
+/** Whether prints that share a slot have layers each. */
+export const layersEach = (plan: PlanDoc, block: string) => chosenFor(plan.photos?.mats ?? [], block)?.each === true;
+
+/** Layers for one photo; prints that share its slot have them together, or one set each. */
+export function withLayers(
+  plan: PlanDoc,
+  block: string,
+  layers: readonly LayerDoc[] | undefined,
+  each = layersEach(plan, block),
+): PlanDoc {
+  const own: MatChoiceDoc | undefined = layers && { of: [block], layers: [...layers], ...(each ? { each } : {}) };
   return withSection(plan, { mats: withOwn(plan.photos?.mats ?? [], block, own) });
 }
 

@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import { pictureFile } from "@/api/client";
+import { type PictureForm, pictureFile } from "@/api/client";
 import { scaled } from "./geometry";
 
 /** What shows on a print, by the print's id: its picture, and by how much that is turned on it. */
@@ -21,8 +21,11 @@ export function imagesOf(prints: readonly Printed[] | undefined): PhotoImages {
 }
 
 /** The smallest form of a picture that has a pixel for each of the screen's. */
-export function formFor(pixels: number): "thumb" | "view" {
-  return pixels * Math.min(window.devicePixelRatio || 1, 2) <= 260 ? "thumb" : "view";
+export function formFor(pixels: number): PictureForm {
+  const needed = pixels * Math.min(window.devicePixelRatio || 1, 2);
+  if (needed <= 260) return "thumb";
+  if (needed <= 520) return "screen-480";
+  return needed <= 1040 ? "screen-960" : "view";
 }
 
 type Box = { x: number; y: number; w: number; h: number };

@@ -236,7 +236,7 @@ fn cells(model: &mut Model, scene: &Scene<'_>, n: usize, item: &Item, side: Opti
         return;
     }
     let guard = scene.request.fold_guard.ticks() as f64 / INCH;
-    let gap = item.cell_gap / INCH;
+    let gap = (item.cell_gap + item.mats_each) / INCH;
     let vars = model.vars[n].clone();
     for (runs, axis) in [(&vars.cols, Axis::X), (&vars.rows, Axis::Y)] {
         let middle = (side == Some(Side::Astride) && axis == Axis::X).then_some(runs.len() / 2);

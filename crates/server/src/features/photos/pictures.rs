@@ -3,6 +3,7 @@
 use crate::features::pictures::store as pictures;
 use crate::http::error::Failure;
 use crate::state::App;
+use axum::body::Bytes;
 use metrosk_sheet::{Picture, Pictures};
 use serde_json::Value;
 use uuid::Uuid;
@@ -45,4 +46,13 @@ pub(crate) async fn views(app: &App, team: Uuid, plan: &Value) -> Result<Picture
         }
     }
     Ok(shown)
+}
+
+/// A team's picture as screens show it.
+pub(crate) async fn picture_view(app: &App, team: Uuid, id: Uuid) -> Result<Bytes, Failure> {
+    let missing = || Failure::Missing("picture");
+    let row = pictures::find(&app.pool, team, id)
+        .await?
+        .ok_or_else(missing)?;
+    app.objects.get(&row.view).await?.ok_or_else(missing)
 }

@@ -106,7 +106,7 @@ impl PrintOptions {
 /// A sheet as an order has it written down.
 #[derive(Debug, Clone, Serialize, Deserialize)]
 pub(crate) struct Sheet {
-    pub(crate) size: Size2,
+    pub(crate) size: TickSize,
     pub(crate) margin: i64,
     pub(crate) bleed: i64,
     pub(crate) photos: Vec<SheetPhoto>,
@@ -114,7 +114,7 @@ pub(crate) struct Sheet {
 
 /// A size in ticks.
 #[derive(Debug, Clone, Copy, Serialize, Deserialize)]
-pub(crate) struct Size2 {
+pub(crate) struct TickSize {
     pub(crate) w: i64,
     pub(crate) h: i64,
 }
@@ -175,7 +175,7 @@ pub(crate) fn laid(plan: &Value, layout: &Layout, options: &PrintOptions) -> Res
         })
     };
     let sheet = |on: &Vec<OnSheet>| Sheet {
-        size: Size2 {
+        size: TickSize {
             w: wanted.paper.size.w.ticks(),
             h: wanted.paper.size.h.ticks(),
         },

@@ -3,8 +3,10 @@
 use super::views::{ListedPrint, PlacedPhotosAskedDoc, PlacedPhotosDoc, PrintsInWords};
 use crate::auth::Member;
 use crate::compute::Work;
+use crate::documents::requests::FaceDoc;
+use crate::features::photos::pictures::picture_view;
 use crate::http::error::{Failure, Problem};
-use crate::http::extractors::{Body, Document, InHand};
+use crate::http::extractors::{Body, Document, Id, InHand};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
@@ -51,4 +53,35 @@ pub(crate) async fn in_words(
             h: side(size.h),
         });
     Ok(Json(prints.collect()))
+}
+
+/// What seems to matter in a photo: areas to keep, suggested from its colours and edges.
+#[utoipa::path(
+    get, operation_id = "what_matters", path = "/api/pictures/{id}/matters", tag = "photos", params(("id" = uuid::Uuid, Path)),
+    responses(
+        (status = 200, body = Vec<FaceDoc>),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn matters(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<Json<Vec<FaceDoc>>, Failure> {
+    let view = picture_view(&app, member.team(), id).await?;
+    let work = move |_: &metrosk_core::Cancel| {
+        let picture = metrosk_vision::decode(&view).map_err(|e| e.to_string())?;
+        Ok::<_, String>(metrosk_vision::matters(&picture.pixels))
+    };
+    let found = app.compute.run(member.team(), Work::Picture, work).await?;
+    let areas = found.map_err(Failure::Internal)?;
+    let share = |s: f64| (s * 1e4).floor() / 1e4;
+    let area = |[x, y, w, h]: [f64; 4]| FaceDoc {
+        x: share(x),
+        y: share(y),
+        w: share(w),
+        h: share(h),
+    };
+    Ok(Json(areas.into_iter().map(area).collect()))
 }

@@ -118,6 +118,8 @@ pub(crate) struct PlacedLayerDoc {
     pub(crate) edge: String,
     /// How many photos lie on it.
     pub(crate) around: u32,
+    /// What lies under it: `flat`, `card`, `thin-foam` or `thick-foam`
+    pub(crate) lift: String,
 }
 
 /// The thickest spot of a page, or of a spread that is closed.

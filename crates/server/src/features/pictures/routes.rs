@@ -3,6 +3,7 @@
 mod lift;
 mod metadata;
 mod reading;
+mod screens;
 mod shown;
 
 pub(crate) use lift::{
@@ -30,7 +31,7 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use metadata::without_metadata;
 use metrosk_core::document::Invalid;
-use metrosk_vision::{FEWEST_PIXELS, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced};
+use metrosk_vision::{FEWEST_PIXELS, MOST_PIXELS, Picture, Unreadable, decode, jpeg, resized};
 use serde::Deserialize;
 use sqlx::PgConnection;
 use time::OffsetDateTime;
@@ -84,11 +85,11 @@ pub(crate) fn prepared(bytes: &[u8]) -> Result<Prepared, Unreadable> {
     };
     let (original, media_type) =
         without_metadata(bytes, format, orientation).map_err(|e| Unreadable::Broken(format, e))?;
-    let view = reduced(&pixels, VIEW);
+    let view = resized(&pixels, VIEW);
     let forms = [
         ("original", original),
         ("view", encoded(&view, 86)?),
-        ("thumb", encoded(&reduced(&view, THUMB), 82)?),
+        ("thumb", encoded(&resized(&view, THUMB), 82)?),
     ];
     Ok(Prepared {
         size: (pixels.width(), pixels.height()),
@@ -286,7 +287,7 @@ pub(crate) async fn show(
     Ok(Json(view(&row)))
 }
 
-/// A picture's pixels: `original` as it was given, and as JPEG `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted
+/// A picture's pixels: `original` as it was given, as WebP `screen-480` and `screen-960`, and as JPEG `view` (up to 1600 pixels), `thumb`, or `straight`, the page that was lifted
 /// from it before lifts had ids of their own.
 #[utoipa::path(
     get, operation_id = "picture_file", path = "/api/pictures/{id}/{form}", tag = "pictures", params(("id" = Uuid, Path), ("form" = String, Path)),
@@ -302,12 +303,15 @@ pub(crate) async fn show_file(
     Path((id, form)): Path<(String, String)>,
 ) -> Result<Response, Failure> {
     let id = Uuid::parse_str(&id).map_err(|_| Failure::Missing("picture"))?;
+    let row = pictures::find(&app.pool, member.team(), id)
+        .await?
+        .ok_or(Failure::Missing("picture"))?;
+    if let Some(screen) = screens::screen(&form) {
+        return screens::answer(&app, member.team(), &row, screen).await;
+    }
     let form = FORMS
         .into_iter()
         .find(|f| *f == form)
-        .ok_or(Failure::Missing("picture"))?;
-    let row = pictures::find(&app.pool, member.team(), id)
-        .await?
         .ok_or(Failure::Missing("picture"))?;
     let name = match form {
         "original" => row.original,

@@ -177,6 +177,41 @@ pub(crate) async fn is_used(db: impl PgExecutor<'_>, team: Uuid, id: Uuid) -> sq
     .await
 }
 
+/// The file of a team's picture in a screen's size, once it has been made.
+pub(crate) async fn form(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    picture: Uuid,
+    form: &str,
+) -> sqlx::Result<Option<String>> {
+    sqlx::query_scalar!(
+        "SELECT f.file FROM picture_forms f JOIN pictures p ON p.id = f.picture_id WHERE p.team_id = $1 AND f.picture_id = $2 AND f.form = $3",
+        team,
+        picture,
+        form
+    )
+    .fetch_optional(db)
+    .await
+}
+
+/// Notes a picture's file in a screen's size; whether it had none.
+pub(crate) async fn insert_form(
+    db: impl PgExecutor<'_>,
+    picture: Uuid,
+    form: &str,
+    file: &str,
+) -> sqlx::Result<bool> {
+    let done = sqlx::query!(
+        "INSERT INTO picture_forms (picture_id, form, file) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING",
+        picture,
+        form,
+        file
+    )
+    .execute(db)
+    .await?;
+    Ok(done.rows_affected() == 1)
+}
+
 /// Throws a picture away with all that was lifted from it: the names of the files that they used.
 pub(crate) async fn delete(
     db: &mut PgConnection,
@@ -190,6 +225,14 @@ pub(crate) async fn delete(
     )
     .fetch_all(&mut *db)
     .await?;
+    let screens = sqlx::query_scalar!(
+        "DELETE FROM picture_forms f USING pictures p WHERE p.id = f.picture_id AND p.team_id = $1 AND p.id = $2 RETURNING f.file",
+        team,
+        id
+    )
+    .fetch_all(&mut *db)
+    .await?;
+    names.extend(screens);
     let own = sqlx::query!(
         "DELETE FROM pictures WHERE team_id = $1 AND id = $2 RETURNING original, view, thumb",
         team,

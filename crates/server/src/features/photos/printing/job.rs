@@ -3,7 +3,7 @@
 use super::pixels::sheet_pixels;
 use super::simulated::{Simulated, order_id};
 use super::store as printing;
-use super::{Sheet, Size2};
+use super::{Sheet, TickSize};
 use crate::compute::Work;
 use crate::features::jobs::workers::Running;
 use crate::features::pictures::routes::original;
@@ -59,7 +59,7 @@ pub(crate) async fn perform(app: &App, running: &Running, input: &Value) -> Resu
             .iter()
             .map(|p| p.dots)
             .fold(f64::INFINITY, f64::min);
-        let Size2 { w, h } = sheet.size;
+        let TickSize { w, h } = sheet.size;
         let margin = Length::from_ticks(sheet.margin);
         let jpeg = sheet_jpeg(app, running.team, sheet).await?;
         let print = PrintOrder {

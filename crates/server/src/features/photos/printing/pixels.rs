@@ -169,7 +169,7 @@ mod tests {
     #[test]
     fn a_sheet_has_its_photos_in_place_and_marks_where_they_are_cut() {
         let sheet = Sheet {
-            size: super::super::Size2 {
+            size: super::super::TickSize {
                 w: inch(4),
                 h: inch(6),
             },

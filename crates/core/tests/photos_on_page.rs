@@ -413,3 +413,32 @@ proptest! {
         }
     }
 }
+
+#[test]
+fn what_a_print_is_called_unsettles_nothing_and_its_mats_do() {
+    use metrosk_core::plan::{self, Standing, State, Station};
+    let prints = |name: &str| json!([{"id": "f1", "w": 4, "h": 6, "name": name}, {"id": "f2", "w": 6, "h": 4}]);
+    let plan = json!({"format": "metrosk-plan/2", "unit": "in", "sketch": {"sketch": sketch()}, "photos": {"photos": prints("Gulls")},
+        "fit": {"target": {"page": {"w": 12, "h": 12}, "pages": 1}, "snap": 0.125, "pins": []}});
+    let then = |plan: &Value, station: Station, patch: Value| {
+        plan::changed(plan, station, &patch).unwrap().plan
+    };
+    let settled = then(&plan, Station::Fit, json!({"fit": {"mark": "settled"}}));
+    let named = then(
+        &settled,
+        Station::Photos,
+        json!({"photos": {"photos": prints("Two gulls")}}),
+    );
+    assert_eq!(Standing::of(&named, Station::Fit).state, State::Settled);
+    assert_eq!(plan::fit_digest(&named), plan::fit_digest(&settled));
+    let matted = then(
+        &named,
+        Station::Photos,
+        json!({"photos": {"mats": [{"layers": [{}]}]}}),
+    );
+    let fit = Standing::of(&matted, Station::Fit);
+    assert_eq!(
+        (fit.state, fit.changed),
+        (State::NeedsALook, vec!["the mats"])
+    );
+}

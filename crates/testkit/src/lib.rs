@@ -5,7 +5,7 @@ pub mod browser;
 mod plans;
 mod postgres;
 
-pub use plans::fit_of;
+pub use plans::{fit_of, photo_count};
 pub use postgres::Database;
 
 /// Fails unless two numbers are within a stated distance of each other.

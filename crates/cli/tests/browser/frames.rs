@@ -67,6 +67,11 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
             true,
         ),
         (
+            format!("/pages/{kites}/photos"),
+            "//h2[@id='print-in-hand'][contains(., 'print 1')]",
+            true,
+        ),
+        (
             format!("/pages/{kites}/papers"),
             "//p[contains(., 'not built yet')]",
             false,

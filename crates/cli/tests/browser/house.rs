@@ -4,6 +4,7 @@ use crate::support::{Server, click, come_in, fetched, open_id, write_meanwhile};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
+use metrosk_testkit::photo_count;
 use serde_json::{Value, json};
 use std::path::Path;
 use std::time::Duration;
@@ -57,6 +58,10 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
         ),
         ("/drawer/picture".to_owned(), "//button[.='Read it']"),
         (format!("/pages/{kites}/call"), "//h2[.='Out on the flats']"),
+        (
+            format!("/pages/{kites}/photos"),
+            "//h2[@id='print-in-hand'][contains(., 'print 1')]",
+        ),
         (
             format!("/pages/{kites}/sketch"),
             "//summary[starts-with(., 'Lines')]",
@@ -239,7 +244,7 @@ async fn what_is_changed_without_a_server_is_saved_when_it_comes_back() -> Resul
     let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     ensure!(
-        page["plan"]["photos"]["photos"]["count"] == 5 && page["plan"]["fit"]["mark"].is_null(),
+        photo_count(&page) == 5 && page["plan"]["fit"]["mark"].is_null(),
         "{page}"
     );
     let history: Value = fetched(&browser, &format!("/api/pages/{id}/revisions")).await?;

@@ -4,6 +4,7 @@ use crate::support::{Server, click, come_in, fetched, open_id, write_meanwhile};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
+use metrosk_testkit::photo_count;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 
@@ -189,8 +190,7 @@ async fn undo_shows_without_a_connection() -> Result<()> {
     let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
     ensure!(
-        page["plan"]["photos"]["photos"]["count"] == 6
-            && page["trails"]["fit"]["redo"][0]["reason"] == "5 photos",
+        photo_count(&page) == 6 && page["trails"]["fit"]["redo"][0]["reason"] == "5 photos",
         "{page}"
     );
     drop(server);

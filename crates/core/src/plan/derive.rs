@@ -2,6 +2,7 @@
 
 use super::Plan;
 use super::digest::Digest;
+use super::grounds::without_names;
 use super::stations::Station;
 use crate::Cancel;
 use crate::fit::{
@@ -91,8 +92,11 @@ pub const FIT_ENGINE: i32 = <FitDecisions as Derive>::ENGINE;
 /// The digest of all that a plan's layout follows from: with one engine, one digest is one layout.
 pub fn fit_digest(plan: &Value) -> Digest {
     let named = |station: Station, fields: &[&str]| -> Value {
-        let section = plan.get(station.name());
-        let field = |name: &&str| Some(((*name).to_owned(), section?.get(*name)?.clone()));
+        let section = plan
+            .get(station.name())
+            .and_then(Value::as_object)
+            .map(without_names);
+        let field = |name: &&str| Some(((*name).to_owned(), section.as_ref()?.get(*name)?.clone()));
         Value::Object(fields.iter().filter_map(field).collect())
     };
     Digest::of([

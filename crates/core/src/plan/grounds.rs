@@ -3,7 +3,7 @@
 use super::digest::Digest;
 use super::stations::Station;
 use crate::document::Node;
-use serde_json::{Value, json};
+use serde_json::{Map, Value, json};
 use std::cell::RefCell;
 use std::collections::BTreeMap;
 
@@ -50,6 +50,7 @@ pub(crate) const fn aspects(station: Station) -> &'static [Aspect] {
             const {
                 &[
                     aspect("prints", "the photos", &["photos"]),
+                    aspect("mats", "the mats", &["mats"]),
                     aspect("rule", "whether photos may be trimmed", &["photo_rule"]),
                 ]
             }
@@ -170,6 +171,23 @@ impl<'a> Present<'a> {
     }
 }
 
+/// The fields of a print that are words about it: nothing is built on them.
+const WORDS: [&str; 2] = ["name", "note"];
+
+/// A section without what prints are called.
+pub(super) fn without_names(section: &Map<String, Value>) -> Map<String, Value> {
+    let mut section = section.clone();
+    let prints = section.get_mut("photos").and_then(Value::as_array_mut);
+    for print in prints
+        .into_iter()
+        .flatten()
+        .filter_map(Value::as_object_mut)
+    {
+        print.retain(|field, _| !WORDS.contains(&field.as_str()));
+    }
+    section
+}
+
 fn digest_of(section: Option<&Value>, aspect: &Aspect) -> Digest {
     let is_of = |name: &str| {
         if aspect.fields.is_empty() {
@@ -179,10 +197,6 @@ fn digest_of(section: Option<&Value>, aspect: &Aspect) -> Digest {
         }
     };
     let section = section.and_then(Value::as_object);
-    Digest::of_fields(
-        section
-            .into_iter()
-            .flatten()
-            .filter(|(name, _)| is_of(name)),
-    )
+    let unnamed = section.map(without_names);
+    Digest::of_fields(unnamed.iter().flatten().filter(|(name, _)| is_of(name)))
 }

@@ -1,12 +1,13 @@
 //! A page's history: every change is there once, undo goes back beyond today, and of two writers both are kept.
 
 use crate::support::{Guest, Server, answer, id, next_step, photos};
+use metrosk_testkit::photo_count;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
 /// How many photos the page's newest plan asks for.
 async fn count(wren: &Guest, path: &str) -> Value {
-    wren.get(path).await.1["plan"]["photos"]["photos"]["count"].clone()
+    json!(photo_count(&wren.get(path).await.1))
 }
 
 #[tokio::test]

@@ -3,6 +3,7 @@ import type { FitDoc } from "@/api/client";
 import { LengthField } from "@/shared/ui/LengthField";
 import { gapsOf, slackValue, withAcrossFold, withSlack } from "./holding";
 import {
+  hasAside,
   MOST_PHOTOS,
   PAGE_SIZES,
   photoCount,
@@ -64,13 +65,7 @@ export function TargetPanel({ fit, change }: Props) {
         <PageSize fit={fit} change={change} />
         <span className="text-second">photos</span>
         <span className="flex flex-wrap items-center gap-2">
-          {listed ? (
-            <output aria-label="Photos" className="font-bold">
-              {photos.count}
-            </output>
-          ) : (
-            <PhotoCount fit={fit} change={change} />
-          )}
+          <PhotoCount fit={fit} change={change} />
           <span className="text-[13px] text-second">
             {photos.count === photos.drawn ? "as in the sketch" : `${photos.drawn} in the sketch`}
           </span>
@@ -243,7 +238,7 @@ function PhotoCount({ fit, change }: Props) {
         type="button"
         className="button"
         aria-label="One photo more"
-        disabled={photos.count >= MOST_PHOTOS || photos.drawn === 0}
+        disabled={photos.count >= MOST_PHOTOS || photos.drawn === 0 || (Array.isArray(fit.photos) && !hasAside(fit))}
         onClick={() => change(withPhotos(fit, photos.count + 1), `${photos.count + 1} photos`)}
       >
         +

@@ -1,6 +1,6 @@
 // Choices of the Fit station as pure functions from one fit request to the next.
 
-import type { FitDoc, PinDoc, PlaceDoc, SlotChoiceDoc } from "@/api/client";
+import type { FitDoc, PinDoc, PlaceDoc, PrintDoc, SlotChoiceDoc } from "@/api/client";
 import { fromTicks, TICKS, toTicks, type Unit } from "@/shared/lengths/length";
 import { printsIn } from "./prints";
 
@@ -111,10 +111,29 @@ export const MOST_PHOTOS = 24;
 export function withPhotos(fit: FitDoc, count: number): FitDoc {
   const { drawn, count: now } = photoCount(fit);
   if (count === now || count < 1 || count > MOST_PHOTOS) return fit;
+  if (Array.isArray(fit.photos))
+    return { ...fit, photos: count < now ? withLastAside(fit.photos) : withFirstPlaced(fit.photos) };
   // Choices for slots show a number of their own: with another count the fit finds its own again where they don't suit.
   const { photos: _, slots, ...rest } = fit;
   const kept = slots?.every((s) => s.photos.length < drawn) && slotsShow(slots) < count ? { slots } : {};
   return count === drawn && !("slots" in kept) ? rest : { ...rest, ...kept, photos: { count } };
+}
+
+/** Of listed prints, whether one lies aside that could have a place. */
+export const hasAside = (fit: FitDoc) => Array.isArray(fit.photos) && fit.photos.some((p) => p.aside);
+
+/** The last print that has a place, and is not the main one, lies aside. */
+function withLastAside(prints: readonly PrintDoc[]): PrintDoc[] {
+  const last = prints.findLastIndex((p) => !p.aside && !p.focal);
+  return prints.map(({ place, ...p }, n) =>
+    n === last ? { ...p, aside: true } : { ...p, ...(place ? { place } : {}) },
+  );
+}
+
+/** The first print that lies aside gets a place. */
+function withFirstPlaced(prints: readonly PrintDoc[]): PrintDoc[] {
+  const first = prints.findIndex((p) => p.aside);
+  return prints.map(({ aside, ...p }, n) => (n === first || !aside ? p : { ...p, aside }));
 }
 
 /** How many photos a choice for a slot shows. */

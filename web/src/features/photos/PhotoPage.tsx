@@ -117,7 +117,6 @@ type HandleProps = {
 function PhotoHandle({ box, scale, print, label, state, onTake, onOver, onSwap }: HandleProps) {
   const carried = useCarried(print, { onTake, onOver, onSwap });
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the keyboard takes prints by their number or from the worktop
     <rect
       x={box.x * scale}
       y={box.y * scale}

@@ -55,7 +55,7 @@ pub(crate) async fn keep(
     let most = i64::try_from(app.settings.team_bytes).unwrap_or(i64::MAX);
     if after > most && after > before {
         return Err(Failure::Standing(format!(
-            "Your team's pictures take up {} of {}, and this one needs {} more. Throw away pictures that no sketch uses.",
+            "Your team's pictures take up {} of {}, and this one needs {} more. Throw away pictures that no sketch and no page uses.",
             megabytes(before),
             megabytes(most),
             megabytes(after - before)

@@ -50,7 +50,9 @@ pub(crate) fn shown(
     let (clip, clipped) = if block.block.shape == Shape::Rect {
         (String::new(), String::new())
     } else {
-        let id = format!("photo-{}", block.block.id);
+        // An id may be any text; its bytes as digits may stand anywhere.
+        let digits: String = block.block.id.bytes().map(|b| format!("{b:02x}")).collect();
+        let id = format!("photo-{digits}");
         (
             format!(
                 "<clipPath id=\"{id}\"><path d=\"{}\"/></clipPath>",

@@ -9,7 +9,6 @@ use crate::features::jobs::workers::Running;
 use crate::features::pictures::routes::original;
 use crate::http::error::Failure;
 use crate::state::App;
-use image::RgbImage;
 use metrosk_core::geometry::Size;
 use metrosk_core::length::Length;
 use metrosk_ports::{PortError, Print, PrintOrder, Printer, Progress};
@@ -91,17 +90,18 @@ fn failed(error: PortError) -> Failure {
 
 /// A sheet as JPEG, 300 dots an inch, from the pictures at their full size.
 pub(super) async fn sheet_jpeg(app: &App, team: Uuid, sheet: Sheet) -> Result<Vec<u8>, Failure> {
-    let mut originals = Vec::new();
+    let mut originals = HashMap::new();
     for photo in &sheet.photos {
-        originals.push((photo.picture, original(app, team, photo.picture).await?));
+        originals.insert(photo.picture, original(app, team, photo.picture).await?);
     }
     let work = move |_: &metrosk_core::Cancel| {
-        let mut pictures: HashMap<Uuid, RgbImage> = HashMap::new();
-        for (id, bytes) in originals {
-            let decoded = metrosk_vision::decode(&bytes).map_err(|e| e.to_string())?;
-            pictures.insert(id, decoded.pixels);
-        }
-        metrosk_vision::jpeg(&sheet_pixels(&sheet, &pictures), QUALITY).map_err(|e| e.to_string())
+        let decoded = |id: Uuid| {
+            let bytes = originals.get(&id).ok_or("a picture is gone")?;
+            let picture = metrosk_vision::decode(bytes).map_err(|e| e.to_string())?;
+            Ok(picture.pixels)
+        };
+        let pixels = sheet_pixels(&sheet, decoded)?;
+        metrosk_vision::jpeg(&pixels, QUALITY).map_err(|e| e.to_string())
     };
     let made = app.compute.run(team, Work::Picture, work).await?;
     made.map_err(Failure::Internal)

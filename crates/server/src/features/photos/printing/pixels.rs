@@ -4,7 +4,6 @@ use super::{Sheet, SheetPhoto};
 use image::imageops::{self, FilterType};
 use image::{Rgb, RgbImage};
 use metrosk_core::length::Unit;
-use std::collections::HashMap;
 use uuid::Uuid;
 
 /// Dots an inch.
@@ -19,19 +18,24 @@ pub(super) fn dots(ticks: i64) -> u32 {
         .max(0.0) as u32
 }
 
-/// A sheet of photos with its cutting marks.
-pub(super) fn sheet_pixels(sheet: &Sheet, pictures: &HashMap<Uuid, RgbImage>) -> RgbImage {
+/// A sheet of photos with its cutting marks. Pictures are asked for one after the other, so that no two lie in memory at once.
+///
+/// # Errors
+/// What went wrong with a picture.
+pub(super) fn sheet_pixels(
+    sheet: &Sheet,
+    mut picture_of: impl FnMut(Uuid) -> Result<RgbImage, String>,
+) -> Result<RgbImage, String> {
     let mut paper = RgbImage::from_pixel(dots(sheet.size.w), dots(sheet.size.h), WHITE);
     for photo in &sheet.photos {
-        if let Some(picture) = pictures.get(&photo.picture) {
-            let (printed, [x, y, ..]) = (photo_pixels(photo, picture), photo.rect.map(dots));
-            imageops::replace(&mut paper, &printed, i64::from(x), i64::from(y));
-        }
+        let picture = picture_of(photo.picture)?;
+        let (printed, [x, y, ..]) = (photo_pixels(photo, &picture), photo.rect.map(dots));
+        imageops::replace(&mut paper, &printed, i64::from(x), i64::from(y));
     }
     for photo in &sheet.photos {
         marks(&mut paper, photo, sheet.bleed);
     }
-    paper
+    Ok(paper)
 }
 
 /// A photo as it lies on its sheet: what shows of its picture, with its bleed. Where the bleed reaches beyond the picture its edge goes on.
@@ -177,8 +181,11 @@ mod tests {
             bleed: inch(1) / 16,
             photos: vec![photo([0.0, 0.0, 1.0, 1.0], false)],
         };
-        let pictures = HashMap::from([(Uuid::nil(), halves())]);
-        let pixels = sheet_pixels(&sheet, &pictures);
+        let pixels = sheet_pixels(&sheet, |_| Ok(halves())).expect("its picture is there");
+        assert_eq!(
+            sheet_pixels(&sheet, |_| Err("gone".to_owned())),
+            Err("gone".to_owned())
+        );
         assert_eq!(pixels.dimensions(), (1200, 1800));
         assert_eq!(pixels.get_pixel(350, 450).0, [200, 0, 0]);
         assert_eq!(*pixels.get_pixel(100, 100), WHITE);

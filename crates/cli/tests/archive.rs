@@ -42,6 +42,7 @@ impl House {
             .env("DATABASE_URL", &self.database.url)
             .env("METROSK_PICTURES", &self.pictures)
             .env("METROSK_GRACE", "1")
+            .env("METROSK_DEMO_PHOTOS", "0.15")
             .env("RUST_LOG", "off");
         command
     }
@@ -133,7 +134,7 @@ fn a_backup_holds_every_picture_and_is_restored_onto_another_folder_and_database
     let done = house.run(&["backup", file]);
     assert!(done.status.success(), "{}", said(&done));
     assert!(
-        said(&done).contains("4 pictures") && said(&done).contains("12 files"),
+        said(&done).contains("20 pictures") && said(&done).contains("60 files"),
         "{}",
         said(&done)
     );

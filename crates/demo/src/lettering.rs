@@ -2,7 +2,7 @@
 
 use image::{GrayImage, Luma};
 use resvg::tiny_skia::{Pixmap, Transform};
-use resvg::usvg::{Options, Tree, fontdb};
+use resvg::usvg::{Node, Options, Tree, fontdb};
 use std::sync::Arc;
 
 /// A word as large as a box of so many pixels lets it be, from its left top corner: 255 where a letter is.
@@ -22,7 +22,14 @@ pub(crate) fn lettering(word: &str, (width, height): (f64, f64)) -> GrayImage {
     let Ok(tree) = Tree::from_str(&svg, &options) else {
         return blank();
     };
-    let ink = tree.root().abs_bounding_box();
+    // Of the letters' own outlines: a text's box has room for letters that go higher and lower.
+    let ink = tree.root().children().first().map_or_else(
+        || tree.root().abs_bounding_box(),
+        |node| match node {
+            Node::Text(text) => text.flattened().abs_bounding_box(),
+            other => other.abs_bounding_box(),
+        },
+    );
     let (w, h) = (width.max(1.0) as u32, height.max(1.0) as u32);
     let Some(mut pixmap) = Pixmap::new(w, h) else {
         return blank();

@@ -142,7 +142,7 @@ function PrintOnWorktop({ print, at, perUnit, unit, inHand, onTake, onSwap }: On
         type="button"
         data-print={print.id}
         aria-pressed={inHand}
-        aria-label={`Print ${print.id}${print.name ? `, ${print.name}` : ""}`}
+        aria-label={`Print ${print.id}${print.name ? `, ${print.name}` : ""}${print.focal ? ", main" : ""}`}
         className={`relative block cursor-pointer bg-white ${outline} ${print.aside && !inHand ? "rotate-[-3deg]" : ""}`}
         style={{ width: w, height: h, touchAction: "pan-y" }}
         {...carried()}

@@ -138,33 +138,35 @@ function PrintOnWorktop({ print, at, perUnit, unit, inHand, onTake, onSwap }: On
       : "shadow-md";
   return (
     <li style={{ width: Math.max(w, 92) }}>
-      <button
-        type="button"
-        data-print={print.id}
-        aria-pressed={inHand}
-        aria-label={`Print ${print.id}${print.name ? `, ${print.name}` : ""}${print.focal ? ", main" : ""}`}
-        className={`relative block cursor-pointer bg-white ${outline} ${print.aside && !inHand ? "rotate-[-3deg]" : ""}`}
-        style={{ width: w, height: h, touchAction: "pan-y" }}
-        {...carried()}
-        onClick={(e) => {
-          // The keyboard's click: the pointer's is the gesture's.
-          if (e.detail === 0) onTake(print.id);
-        }}
-      >
-        <svg width={w} height={h} aria-hidden="true" className="block">
-          {print.picture ? (
-            <TurnedImage picture={print.picture} turned={print.turned ?? 0} box={{ x: 0, y: 0, w, h }} />
-          ) : (
-            <rect width={w} height={h} fill="url(#texture-photo)" stroke="#17263b" />
-          )}
-          <PrintSquare x={13} y={13} id={print.id} />
-        </svg>
+      <div className="relative" style={{ width: w }}>
+        <button
+          type="button"
+          data-print={print.id}
+          aria-pressed={inHand}
+          aria-label={`Print ${print.id}${print.name ? `, ${print.name}` : ""}`}
+          className={`relative block cursor-pointer bg-white ${outline} ${print.aside && !inHand ? "rotate-[-3deg]" : ""}`}
+          style={{ width: w, height: h, touchAction: "pan-y" }}
+          {...carried()}
+          onClick={(e) => {
+            // The keyboard's click: the pointer's is the gesture's.
+            if (e.detail === 0) onTake(print.id);
+          }}
+        >
+          <svg width={w} height={h} aria-hidden="true" className="block">
+            {print.picture ? (
+              <TurnedImage picture={print.picture} turned={print.turned ?? 0} box={{ x: 0, y: 0, w, h }} />
+            ) : (
+              <rect width={w} height={h} fill="url(#texture-photo)" stroke="#17263b" />
+            )}
+            <PrintSquare x={13} y={13} id={print.id} />
+          </svg>
+        </button>
         {print.focal && (
-          <span className="-top-[9px] absolute right-2 bg-tape px-1.5 font-medium text-[12px] text-tape-ink leading-[16px]">
+          <span className="pointer-events-none -top-[9px] absolute right-2 bg-tape px-1.5 font-medium text-[12px] text-tape-ink leading-[16px]">
             main
           </span>
         )}
-      </button>
+      </div>
       <p className="mt-1.5 text-[13px] leading-snug">
         <Length value={print.w} unit={unit} /> × <Length value={print.h} unit={unit} />{" "}
         {print.file ? "file" : wayUp(print)}

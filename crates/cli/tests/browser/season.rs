@@ -123,39 +123,68 @@ async fn a_lead_writes_a_call_by_keyboard_and_a_maker_answers_it() -> Result<()>
 
 #[tokio::test]
 async fn a_hop_is_handed_on_once_the_page_is_settled() -> Result<()> {
+    handed_on(By::Mouse).await
+}
+
+#[tokio::test]
+async fn a_hop_is_handed_on_by_keyboard_alone() -> Result<()> {
+    handed_on(By::Keyboard).await
+}
+
+/// How buttons and links are used.
+#[derive(Clone, Copy)]
+enum By {
+    Mouse,
+    Keyboard,
+}
+
+impl By {
+    async fn act(self, browser: &Browser, xpath: &str) -> Result<()> {
+        match self {
+            By::Mouse => click(browser, xpath).await,
+            By::Keyboard => {
+                let key = Key::Enter + "";
+                browser.find(xpath).await?.send_keys(key).await?;
+                Ok(())
+            }
+        }
+    }
+}
+
+async fn handed_on(by: By) -> Result<()> {
     let database = Database::fresh()?;
     let server = Server::start(&database, "127.0.0.1:0")?;
     let wren = Browser::open().await?;
     come_in(&wren, &server).await?;
-    click(&wren, "//h3/a[.='Kites over the flats']").await?;
-    click(
+    by.act(&wren, "//h3/a[.='Kites over the flats']").await?;
+    by.act(
         &wren,
         "//nav[@aria-label='Stations']//a[starts-with(., 'Fit')]",
     )
     .await?;
-    click(&wren, "//button[.='Settled']").await?;
+    by.act(&wren, "//button[.='Settled']").await?;
     wren.find("//button[.='Mark as settled']").await?;
 
     let teal = as_person(&server, "teal").await?;
-    click(&teal, "//nav//a[.='The season']").await?;
-    click(&teal, "//li//a[.='Out on the flats']").await?;
+    by.act(&teal, "//nav//a[.='The season']").await?;
+    by.act(&teal, "//li//a[.='Out on the flats']").await?;
     teal.find("//li[contains(., 'waits for Wren’s page')]")
         .await?;
-    click(&teal, "//button[.='Begin my page']").await?;
+    by.act(&teal, "//button[.='Begin my page']").await?;
     teal.find("//p[@role='alert'][contains(., 'Wren has not settled')]")
         .await?;
     // Wren settles it, and it goes on.
-    click(&wren, "//button[.='Mark as settled']").await?;
+    by.act(&wren, "//button[.='Mark as settled']").await?;
     teal.gone("//li[contains(., 'waits for Wren’s page')]")
         .await?;
-    click(&teal, "//button[.='Begin my page']").await?;
+    by.act(&teal, "//button[.='Begin my page']").await?;
     teal.find("//p[contains(., 'Lifted from a page by Wren')]")
         .await?;
     let page = saved(&teal).await?;
     let sketch = &page["plan"]["sketch"]["sketch"];
     ensure!(sketch["canvas"]["pages"] == 2, "{sketch}");
     // Wren sees Teal's page on the thread.
-    click(
+    by.act(
         &wren,
         "//nav[@aria-label='Stations']//a[starts-with(., 'Call')]",
     )

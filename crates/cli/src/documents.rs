@@ -1,9 +1,11 @@
 //! Commands that read a document and print another. They need no database.
 
 use anyhow::Context;
+use metrosk_core::Cancel;
+use metrosk_core::cutting::CutJob;
 use metrosk_core::fit::{self, Request};
 use metrosk_core::length::{Length, Unit};
-use metrosk_core::papers::Deal;
+use metrosk_core::papers::{Deal, Piecing};
 use metrosk_core::sketch::Sketch;
 use metrosk_vision::{MOST_BYTES, ReadRequest};
 use std::io::{Read, Write};
@@ -16,6 +18,34 @@ pub(crate) fn fit(path: &str) -> anyhow::Result<()> {
     let request = Request::from_text(&text(path)?).with_context(|| path.to_owned())?;
     let response = fit::fit(&request).to_json(request.unit);
     print(&format!("{}\n", serde_json::to_string_pretty(&response)?))
+}
+
+/// Tells what shows and what is cut of each piece of a file's layout.
+pub(crate) fn pieces(path: &str) -> anyhow::Result<()> {
+    let piecing = Piecing::from_text(&text(path)?).with_context(|| path.to_owned())?;
+    let answer = piecing.answer(&piecing.pieces());
+    print(&format!("{}\n", serde_json::to_string_pretty(&answer)?))
+}
+
+/// Plans the cuts of a file's job. The search ends by itself, or after as many seconds as the job allows.
+pub(crate) fn cut(path: &str) -> anyhow::Result<()> {
+    let job = CutJob::from_text(&text(path)?).with_context(|| path.to_owned())?;
+    let cancel = Cancel::default();
+    let (ended, wait) = std::sync::mpsc::channel::<()>();
+    let (clock, seconds) = (cancel.clone(), job.seconds);
+    let timer = std::thread::spawn(move || {
+        // Over in time, or the planner is done and its end of the line is gone.
+        let limit = std::time::Duration::from_secs_f64(seconds);
+        if wait.recv_timeout(limit) == Err(std::sync::mpsc::RecvTimeoutError::Timeout) {
+            clock.cancel();
+        }
+    });
+    let plan = job.planned(&cancel).to_json(&job);
+    drop(ended);
+    timer
+        .join()
+        .map_err(|_| anyhow::anyhow!("the clock stopped"))?;
+    print(&format!("{}\n", serde_json::to_string_pretty(&plan)?))
 }
 
 /// Deals the papers of a file out and prints who got which.

@@ -35,6 +35,19 @@ enum Command {
     },
     /// Deal papers out over places and print who got which.
     ///
+    /// Reads a layout and its papers (metrosk-piecing/1) and prints what shows of each piece, what of it is cut, and what can come out
+    /// of its hidden middle (metrosk-pieces/1). A request that is not understood is one line on standard error and exit status 2.
+    Pieces {
+        /// The request's file, or - for standard input.
+        request: String,
+    },
+    /// Reads what is to be cut from what (metrosk-cutjob/1) and prints which cuts to make (metrosk-cutplan/1): edge to edge, within the
+    /// trimmer's reach, scraps first. What has no place is told, with why. A job that is not understood is one line on standard error and
+    /// exit status 2.
+    Cut {
+        /// The job's file, or - for standard input.
+        job: String,
+    },
     /// Reads a deal (metrosk-deal/1: the places, the papers with their quantities, locks) and prints which paper goes where
     /// (metrosk-dealt/1): as few equal neighbours as can be, even counts, equal papers far apart. The same seed deals the same.
     /// A deal that is not understood is one line on standard error and exit status 2.
@@ -85,6 +98,8 @@ enum Command {
 fn main() -> ExitCode {
     let done = match Arguments::parse().command {
         Command::Fit { request } => documents::fit(&request),
+        Command::Pieces { request } => documents::pieces(&request),
+        Command::Cut { job } => documents::cut(&job),
         Command::Deal { request } => documents::deal(&request),
         Command::Read {
             picture,

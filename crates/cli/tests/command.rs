@@ -267,3 +267,43 @@ fn papers_are_dealt_out_the_same_for_the_same_seed() {
     wrong["locks"] = json!({"g9": "teal"});
     refused(&metrosk(&["deal", "-"], &wrong.to_string()), "g9");
 }
+
+#[test]
+fn pieces_are_told_with_what_shows_and_what_is_cut() {
+    let block = |id: &str, kind: &str, y: f64, h: f64| json!({"id": id, "from": [id], "kind": kind, "page": 0, "box": {"x": 0, "y": y, "w": 12, "h": h}});
+    let piecing = json!({"format": "metrosk-piecing/1", "unit": "in", "papers": {"a1": "dots"}, "layout": {
+        "format": "metrosk-layout/1", "unit": "in", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1},
+        "blocks": [block("a1", "paper", 0.0, 6.0), block("s1", "strip", 6.0, 2.0)]}});
+    let output = metrosk(&["pieces", "-"], &piecing.to_string());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answer["format"], "metrosk-pieces/1");
+    assert_eq!(answer["pieces"][0]["shows"]["box"]["h"].as_f64(), Some(6.0));
+    assert_eq!(answer["pieces"][0]["cut"]["h"].as_f64(), Some(6.5));
+    let mut wrong = piecing;
+    wrong["papers"] = json!({"t1": "dots"});
+    refused(&metrosk(&["pieces", "-"], &wrong.to_string()), "papers.t1");
+}
+
+#[test]
+fn cuts_are_planned_the_same_each_time() {
+    let job = json!({"format": "metrosk-cutjob/1", "unit": "in", "trimmer": {"reach": 12, "finest": 0.0625},
+        "stock": [{"id": "dots", "paper": "dots", "w": 12, "h": 12, "spoiled": [{"x": 0, "y": 11.5, "w": 12, "h": 0.5}]}],
+        "pieces": [{"id": "m1", "paper": "dots", "w": 4.25, "h": 6.25, "qty": 2, "may_turn": false}]});
+    let output = metrosk(&["cut", "-"], &job.to_string());
+    let plan: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(
+        (&plan["format"], &plan["short"]),
+        (&json!("metrosk-cutplan/1"), &json!([]))
+    );
+    assert_eq!(
+        plan["sheets"][0]["pieces"].as_array().map(Vec::len),
+        Some(2)
+    );
+    assert_eq!(
+        metrosk(&["cut", "-"], &job.to_string()).stdout,
+        output.stdout
+    );
+    let mut wrong = job;
+    wrong["pieces"][0]["w"] = json!(0);
+    refused(&metrosk(&["cut", "-"], &wrong.to_string()), "pieces[0].w");
+}

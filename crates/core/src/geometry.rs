@@ -1,5 +1,9 @@
 //! Rectangles on the page: x runs right and y down from the top left corner.
 
+mod region;
+
+pub use region::{Part, Point, Region, edge_bounds, part_area};
+
 use crate::length::{Length, Unit};
 
 /// Along which way something runs.

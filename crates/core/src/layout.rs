@@ -198,7 +198,7 @@ fn block_json(block: &LayoutBlock, unit: Unit) -> Value {
     Value::Object(fields)
 }
 
-fn read_layout(top: &Node<'_>) -> Option<Layout> {
+pub(crate) fn read_layout(top: &Node<'_>) -> Option<Layout> {
     top.object()?;
     if let Some(format) = top.need("format", FORMAT)
         && format.value.as_str() != Some(FORMAT)
@@ -223,6 +223,8 @@ fn read_layout(top: &Node<'_>) -> Option<Layout> {
 }
 
 fn read_layout_block(node: &Node<'_>, reader: Reader) -> Option<LayoutBlock> {
+    let undivided = with_fields_of_whole(node.value);
+    let node = &node.in_its_place(&undivided);
     let mut block = read_block(node, reader)?;
     let from = node
         .need("from", "a list of sketch blocks' ids")
@@ -246,6 +248,17 @@ fn read_layout_block(node: &Node<'_>, reader: Reader) -> Option<LayoutBlock> {
         placement: placed,
         whole: whole.flatten(),
     })
+}
+
+/// A part's shape, units and turn are those of the undivided block: its box alone is its own.
+fn with_fields_of_whole(part: &Value) -> Value {
+    let mut fields = part.clone();
+    let whole = part.get("whole").and_then(Value::as_object);
+    if let (Some(fields), Some(whole)) = (fields.as_object_mut(), whole) {
+        let shared = whole.iter().filter(|(name, _)| *name != "box");
+        fields.extend(shared.map(|(name, value)| (name.clone(), value.clone())));
+    }
+    fields
 }
 
 fn read_placed(node: &Node<'_>, photo: &str, reader: Reader) -> Option<Placement> {

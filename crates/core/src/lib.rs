@@ -26,6 +26,7 @@
 pub mod calendar;
 pub mod calls;
 mod cancel;
+pub mod cutting;
 mod defaults;
 pub mod document;
 pub mod fit;
@@ -41,5 +42,6 @@ pub mod plan;
 pub mod reading;
 pub mod season;
 pub mod sketch;
+pub mod stash;
 
 pub use cancel::Cancel;

@@ -28,6 +28,7 @@ use crate::document::{Findings, Invalid, Node};
 use crate::fit::{Back, FitDecisions, PhotoDecisions, Pin, Request, SketchDecisions};
 use crate::layout::Layout;
 use crate::length::{Length, Unit};
+use crate::papers::PaperDecisions;
 use crate::sketch::{Reader, Sketch, read_unit};
 use serde_json::{Map, Value, json};
 
@@ -47,7 +48,7 @@ pub struct Plan {
     pub sketch: Section<SketchDecisions>,
     pub photos: Section<PhotoDecisions>,
     pub fit: Section<FitDecisions>,
-    pub papers: Section<Undecided>,
+    pub papers: Section<PaperDecisions>,
     pub cut: Section<Undecided>,
     pub words: Section<Undecided>,
     pub clusters: Section<Undecided>,
@@ -99,11 +100,8 @@ fn read_plan(top: &Node<'_>, findings: &Findings) -> Option<Plan> {
         photos.as_ref().map(|s| &s.decisions),
     );
     let fit = section::read::<FitDecisions>(top, Station::Fit, reader, before, findings);
-    let (papers, cut, words) = (
-        undecided(Station::Papers),
-        undecided(Station::Cut),
-        undecided(Station::Words),
-    );
+    let papers = section::read::<PaperDecisions>(top, Station::Papers, reader, (), findings);
+    let (cut, words) = (undecided(Station::Cut), undecided(Station::Words));
     let (clusters, build, log) = (
         undecided(Station::Clusters),
         undecided(Station::Build),

@@ -3,6 +3,7 @@
 mod block;
 mod change;
 mod credit;
+mod outline;
 mod read;
 mod suits;
 mod turning;
@@ -11,6 +12,7 @@ mod write;
 pub use block::{Block, ClusterSize, Grid, Kind, Ring, Shape, TriangleCorner, UnitShape};
 pub use change::{Change, Corner};
 pub use credit::credit_of;
+pub use outline::{UnitOutline, grid_units, ring_units};
 pub(crate) use read::{
     MOST_BLOCKS, MOST_TURN, Reader, read_block, read_canvas, read_rect, read_unit,
 };

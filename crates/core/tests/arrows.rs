@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 18] = [
+const ORDER: [&str; 20] = [
     "cancel",
     "length",
     "document",
@@ -14,10 +14,12 @@ const ORDER: [&str; 18] = [
     "defaults",
     "notation",
     "photos",
+    "stash",
     "layout",
     "fit",
     "placed_photos",
     "papers",
+    "cutting",
     "hop",
     "calls",
     "calendar",

@@ -1,6 +1,6 @@
 //! A block's outline as the data of one SVG path, in whatever unit a scale gives.
 
-use metrosk_core::geometry::Rect;
+use metrosk_core::geometry::{Rect, Span};
 use metrosk_core::sketch::{Block, Grid, Kind, Ring, Shape, UnitShape};
 use std::f64::consts::TAU;
 use std::fmt::Write;
@@ -92,45 +92,31 @@ fn unit_path(f: Frame, shape: UnitShape) -> String {
 
 /// The real units of a grid; every second row of a staggered one is shifted, its end units cut off at the box.
 pub(crate) fn grid_units(grid: Grid, f: Frame, ticks: f64) -> Vec<Frame> {
-    let gap = grid.gap.ticks() as f64 / ticks;
-    let (cols, rows) = (f64::from(grid.cols), f64::from(grid.rows));
-    let (w, h) = (
-        (f.w - gap * (cols - 1.0)) / cols,
-        (f.h - gap * (rows - 1.0)) / rows,
-    );
-    let mut found = Vec::new();
-    for row in 0..grid.rows {
-        let shift = if row % 2 == 1 { grid.stagger } else { 0.0 };
-        let first = if shift > 0.0 { -1 } else { 0 };
-        for col in first..i64::from(grid.cols) {
-            let at = f.x + (col as f64 + shift) * (w + gap);
-            let (left, right) = (at.max(f.x), (at + w).min(f.x + f.w));
-            if right - left > w * 0.01 {
-                found.push(Frame {
-                    x: left,
-                    y: f.y + f64::from(row) * (h + gap),
-                    w: right - left,
-                    h,
-                });
-            }
-        }
-    }
-    found
+    let units = metrosk_core::sketch::grid_units(grid, in_ticks(f, ticks));
+    units.iter().map(|u| framed(u.span, ticks)).collect()
 }
 
 fn ring_units(ring: Ring, f: Frame, ticks: f64) -> Vec<Frame> {
-    let unit = ring.unit.ticks() as f64 / ticks;
-    let (rx, ry) = ((f.w - unit) / 2.0, (f.h - unit) / 2.0);
-    let at = |n: u32| {
-        let angle = f64::from(n) / f64::from(ring.count) * TAU;
-        Frame {
-            x: f.cx() + angle.sin() * rx - unit / 2.0,
-            y: f.cy() - angle.cos() * ry - unit / 2.0,
-            w: unit,
-            h: unit,
-        }
-    };
-    (0..ring.count).map(at).collect()
+    let units = metrosk_core::sketch::ring_units(ring, in_ticks(f, ticks));
+    units.iter().map(|u| framed(u.span, ticks)).collect()
+}
+
+fn in_ticks(f: Frame, ticks: f64) -> Span {
+    Span {
+        l: f.x * ticks,
+        t: f.y * ticks,
+        r: (f.x + f.w) * ticks,
+        b: (f.y + f.h) * ticks,
+    }
+}
+
+fn framed(span: Span, ticks: f64) -> Frame {
+    Frame {
+        x: span.l / ticks,
+        y: span.t / ticks,
+        w: span.w() / ticks,
+        h: span.h() / ticks,
+    }
 }
 
 /// A cluster's lobed outline.

@@ -113,6 +113,15 @@ impl<'a> Node<'a> {
         }
     }
 
+    /// Another value that stands here in place of what was found.
+    pub fn in_its_place<'b>(&'b self, value: &'b Value) -> Node<'b> {
+        Node {
+            value,
+            path: self.path.clone(),
+            findings: self.findings,
+        }
+    }
+
     /// The field of that name, or a finding that it is missing.
     pub fn need(&self, name: &str, allowed: &str) -> Option<Node<'a>> {
         let found = self.get(name);
@@ -125,6 +134,27 @@ impl<'a> Node<'a> {
             self.findings.add(&path, "nothing", allowed);
         }
         found
+    }
+
+    /// What a field of that name says, where it is there and not null.
+    pub fn optional<T>(
+        &self,
+        name: &str,
+        read: impl FnOnce(&Node<'a>) -> Option<T>,
+    ) -> Option<Option<T>> {
+        self.get(name).map_or(Some(None), |n| read(&n).map(Some))
+    }
+
+    /// Whether a field of that name says so; `usual` where it is left out.
+    pub fn flag(&self, name: &str, usual: bool) -> Option<bool> {
+        let Some(node) = self.get(name) else {
+            return Some(usual);
+        };
+        let read = node.value.as_bool();
+        if read.is_none() {
+            node.wrong("true or false");
+        }
+        read
     }
 
     /// The items of the list here, or a finding and nothing.

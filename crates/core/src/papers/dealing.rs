@@ -10,6 +10,8 @@ const STEPS: (usize, usize) = (8_000, 6_000);
 const MOST_STEPS: (usize, usize) = (400_000, 250_000);
 /// Beginnings that are tried, the best kept.
 const BEGINNINGS: u64 = 3;
+/// Spreads that differ by less than this share of a distance are as good as one another.
+const SAME: f64 = 1e-3;
 /// What a meeting costs beside a step of unevenness.
 const MEETING: f64 = 60.0;
 
@@ -20,6 +22,8 @@ pub(super) struct Board {
     quantity: Vec<usize>,
     clash: Vec<Vec<bool>>,
     locks: Vec<Option<usize>>,
+    /// From each place to each other, row by row.
+    distances: Vec<f64>,
 }
 
 type Given = Vec<Option<usize>>;
@@ -43,6 +47,9 @@ impl Board {
                     .collect()
             })
             .collect();
+        let between = |a: (i64, i64), b: (i64, i64)| ((a.0 - b.0) as f64).hypot((a.1 - b.1) as f64);
+        let pairs = at.iter().flat_map(|a| at.iter().map(move |b| (*a, *b)));
+        let distances = pairs.map(|(a, b)| between(a, b)).collect();
         let count = quantity.len();
         let clash = (0..count)
             .map(|a| (0..count).map(|b| alike(a, b)).collect())
@@ -53,6 +60,7 @@ impl Board {
             quantity,
             clash,
             locks,
+            distances,
         }
     }
 
@@ -74,8 +82,7 @@ impl Board {
     }
 
     fn distance(&self, a: usize, b: usize) -> f64 {
-        let (a, b) = (self.at[a], self.at[b]);
-        ((a.0 - b.0) as f64).hypot((a.1 - b.1) as f64)
+        self.distances[a * self.at.len() + b]
     }
 
     /// How far the places of a paper lie from the nearest of the same, summed up; nothing for a paper with one place.
@@ -102,6 +109,23 @@ impl Board {
         places
     }
 
+    /// The least sum of squares that so many places can have: each goes to the paper that has fewest, locks first.
+    fn least_squares(&self, filled: usize) -> i64 {
+        let mut counts = vec![0_usize; self.quantity.len()];
+        for paper in self.locks.iter().flatten() {
+            counts[*paper] += 1;
+        }
+        for _ in self.locks.iter().flatten().count()..filled {
+            let next = (0..counts.len())
+                .filter(|p| counts[*p] < self.quantity[*p])
+                .min_by_key(|p| counts[*p]);
+            if let Some(next) = next {
+                counts[next] += 1;
+            }
+        }
+        counts.iter().map(|c| (c * c) as i64).sum()
+    }
+
     fn squares(&self, given: &Given) -> i64 {
         let counts = self.places_of(given);
         counts.iter().map(|p| (p.len() * p.len()) as i64).sum()
@@ -110,7 +134,8 @@ impl Board {
 
 /// Deals: each place's paper, none where it stays empty.
 pub(super) fn solve(board: &Board, seed: u64) -> Given {
-    let mut best: Option<((i64, i64, f64), Given)> = None;
+    let scale = board.distances.iter().copied().fold(1.0, f64::max);
+    let mut best: Option<((i64, i64, i64), Given)> = None;
     for beginning in 0..BEGINNINGS {
         let mut random =
             StdRng::seed_from_u64(seed.wrapping_mul(BEGINNINGS).wrapping_add(beginning));
@@ -124,7 +149,8 @@ pub(super) fn solve(board: &Board, seed: u64) -> Given {
         let worth = (
             board.met(&dealt).len() as i64,
             board.squares(&dealt),
-            -spread,
+            // What is nearly alike is as good, and the first of it is kept: another seed has another first.
+            -(spread / scale / SAME).round() as i64,
         );
         if best.as_ref().is_none_or(|(least, _)| worth < *least) {
             best = Some((worth, dealt));
@@ -254,7 +280,11 @@ fn evened(board: &Board, given: Given, random: &mut StdRng) -> Given {
         board.squares(&search.given),
     );
     let mut best = (now, search.given.clone());
+    let least = (0, board.least_squares(best.1.iter().flatten().count()));
     for step in 0..steps {
+        if best.0 == least {
+            break;
+        }
         let Some(change) = search.propose(random, false) else {
             continue;
         };
@@ -279,9 +309,8 @@ fn spread_out(board: &Board, given: Given, random: &mut StdRng) -> Given {
         return search.given;
     }
     let steps = (STEPS.1 * search.free.len()).min(MOST_STEPS.1);
-    let mut places = board.places_of(&search.given);
-    let mut spreads: Vec<f64> = places.iter().map(|p| board.spread_of(p)).collect();
-    let scale = spreads.iter().sum::<f64>().max(1.0) / board.at.len() as f64;
+    let mut apart = Apart::new(board, &search.given);
+    let scale = apart.nearest.iter().sum::<f64>().max(1.0) / board.at.len() as f64;
     let (mut extra, mut now) = (0_i64, 0.0_f64);
     let mut best = (0.0_f64, search.given.clone());
     for step in 0..steps {
@@ -290,46 +319,105 @@ fn spread_out(board: &Board, given: Given, random: &mut StdRng) -> Given {
         };
         let Move::Swap(a, b) = change else { continue };
         let (met, _) = search.change(&change);
+        // On the way one meeting more is allowed, at a price.
         if extra + met > 1 {
             continue;
         }
         let (pa, pb) = (search.given[a], search.given[b]);
-        let moved = |places: &[usize], from: usize, to: usize| -> Vec<usize> {
-            places
-                .iter()
-                .map(|p| if *p == from { to } else { *p })
-                .collect()
-        };
-        let a_moved = pa.map(|p| (p, moved(&places[p], a, b)));
-        let b_moved = pb.map(|p| (p, moved(&places[p], b, a)));
-        let spread = |m: &Option<(usize, Vec<usize>)>| {
-            m.as_ref()
-                .map_or((0.0, 0.0), |(p, list)| (board.spread_of(list), spreads[*p]))
-        };
-        let ((na, oa), (nb, ob)) = (spread(&a_moved), spread(&b_moved));
-        let gain = (na + nb - oa - ob) / scale;
-        // On the way one meeting more is allowed, at a price.
+        let gain_of =
+            |paper: Option<usize>, from, to| paper.map_or(0.0, |p| apart.gain(p, from, to));
+        let gain = (gain_of(pa, a, b) + gain_of(pb, b, a)) / scale;
         let cost = met as f64 * 4.0 - gain;
         let warm = heat(step, steps, (1.2, 0.01));
-        if cost <= 0.0 || random.random_bool((-cost / warm).exp()) {
-            search.make(&change);
-            extra += met;
-            now += gain;
-            for ((p, list), new) in [(a_moved, na), (b_moved, nb)]
-                .into_iter()
-                .filter_map(|(m, n)| m.map(|m| (m, n)))
-            {
-                places[p] = list;
-                spreads[p] = new;
-            }
-            if extra <= 0 && (extra < 0 || now > best.0 + 1e-9) {
-                if extra < 0 {
-                    extra = 0;
-                    now = 0.0;
-                }
-                best = (now, search.given.clone());
-            }
+        if cost > 0.0 && !random.random_bool((-cost / warm).exp()) {
+            continue;
+        }
+        search.make(&change);
+        apart.exchange((pa, a), (pb, b));
+        extra += met;
+        now += gain;
+        if extra < 0 {
+            // A beginning with fewer meetings.
+            (extra, now) = (0, 0.0);
+            best = (now, search.given.clone());
+        } else if extra == 0 && now > best.0 + SAME {
+            best = (now, search.given.clone());
         }
     }
     best.1
+}
+
+/// How far each place lies from the nearest of the same paper, kept up while papers change places.
+struct Apart<'a> {
+    board: &'a Board,
+    /// Of each paper its places.
+    places: Vec<Vec<usize>>,
+    /// Of each place the distance; 0 where its paper lies nowhere else, or it has none.
+    nearest: Vec<f64>,
+}
+
+impl<'a> Apart<'a> {
+    fn new(board: &'a Board, given: &Given) -> Apart<'a> {
+        let mut apart = Apart {
+            board,
+            places: board.places_of(given),
+            nearest: vec![0.0; given.len()],
+        };
+        for paper in 0..apart.places.len() {
+            apart.look_again(paper);
+        }
+        apart
+    }
+
+    /// From a place to the nearest of a paper's others, one of them left out.
+    fn nearest_to(&self, paper: usize, place: usize, but: usize) -> f64 {
+        let others = self.places[paper]
+            .iter()
+            .filter(|m| **m != place && **m != but);
+        others
+            .map(|m| self.board.distance(place, *m))
+            .fold(f64::INFINITY, f64::min)
+    }
+
+    /// How much further apart a paper lies when what is on one place goes to another.
+    fn gain(&self, paper: usize, from: usize, to: usize) -> f64 {
+        let places = &self.places[paper];
+        if places.len() < 2 {
+            return 0.0;
+        }
+        let mut gain = self.nearest_to(paper, to, from) - self.nearest[from];
+        for place in places.iter().copied().filter(|p| *p != from) {
+            let own = self.nearest[place];
+            let left = if own < self.board.distance(place, from) {
+                own
+            } else {
+                self.nearest_to(paper, place, from)
+            };
+            gain += left.min(self.board.distance(place, to)) - own;
+        }
+        gain
+    }
+
+    fn look_again(&mut self, paper: usize) {
+        for n in 0..self.places[paper].len() {
+            let place = self.places[paper][n];
+            let nearest = self.nearest_to(paper, place, place);
+            self.nearest[place] = if nearest.is_finite() { nearest } else { 0.0 };
+        }
+    }
+
+    /// Two places change papers.
+    fn exchange(&mut self, a: (Option<usize>, usize), b: (Option<usize>, usize)) {
+        for ((paper, from), to) in [(a, b.1), (b, a.1)] {
+            self.nearest[to] = 0.0;
+            if let Some(paper) = paper
+                && let Some(place) = self.places[paper].iter_mut().find(|p| **p == from)
+            {
+                *place = to;
+            }
+        }
+        for paper in [a.0, b.0].into_iter().flatten() {
+            self.look_again(paper);
+        }
+    }
 }

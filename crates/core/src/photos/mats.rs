@@ -115,12 +115,7 @@ fn read_choice(node: &Node<'_>, reader: Reader) -> Option<MatChoice> {
     let layers = node
         .need("layers", "a list of up to three layers")
         .and_then(|n| n.each(MOST_LAYERS, |l| read_layer(l, reader)));
-    let each = node.get("each").map_or(Some(false), |n| {
-        n.value.as_bool().or_else(|| {
-            n.wrong("true or false");
-            None
-        })
-    });
+    let each = node.flag("each", false);
     Some(MatChoice {
         of: of?,
         layers: layers?,

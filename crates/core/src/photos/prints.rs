@@ -244,15 +244,6 @@ pub(crate) fn read_photos(node: &Node<'_>, reader: Reader) -> Option<Written> {
     })
 }
 
-fn yes_or_no(node: &Node<'_>, name: &str) -> Option<bool> {
-    node.get(name).map_or(Some(false), |n| {
-        n.value.as_bool().or_else(|| {
-            n.wrong("true or false");
-            None
-        })
-    })
-}
-
 /// A print, and whether it lies aside.
 fn read_print(node: &Node<'_>, reader: Reader) -> Option<(Print, bool)> {
     node.object()?;
@@ -270,16 +261,14 @@ fn read_print(node: &Node<'_>, reader: Reader) -> Option<(Print, bool)> {
     };
     let (faces, covers) = (areas("faces"), areas("covers"));
     let (focal, is_file, aside) = (
-        yes_or_no(node, "focal"),
-        yes_or_no(node, "file"),
-        yes_or_no(node, "aside"),
+        node.flag("focal", false),
+        node.flag("file", false),
+        node.flag("aside", false),
     );
-    let mark = optional(node, "mark", read_mark);
-    let place = optional(node, "place", read_place);
-    let window = optional(node, "crop", |n| {
-        read_window(n, is_file.unwrap_or_default())
-    });
-    let pixels = optional(node, "pixels", read_pixels);
+    let mark = node.optional("mark", read_mark);
+    let place = node.optional("place", read_place);
+    let window = node.optional("crop", |n| read_window(n, is_file.unwrap_or_default()));
+    let pixels = node.optional("pixels", read_pixels);
     let print = Print {
         id: id?.to_owned(),
         size: Size { w: w?, h: h? },
@@ -293,18 +282,6 @@ fn read_print(node: &Node<'_>, reader: Reader) -> Option<(Print, bool)> {
         pixels: pixels?,
     };
     Some((print, aside?))
-}
-
-/// What may be left out, or be `null`.
-fn optional<T>(
-    node: &Node<'_>,
-    name: &str,
-    read: impl FnOnce(&Node<'_>) -> Option<T>,
-) -> Option<Option<T>> {
-    match node.get(name).filter(|n| !n.value.is_null()) {
-        Some(node) => read(&node).map(Some),
-        None => Some(None),
-    }
 }
 
 fn read_mark(node: &Node<'_>) -> Option<(f64, f64)> {

@@ -5,6 +5,7 @@ use super::stations::{State, Station};
 use crate::calls::CallDecisions;
 use crate::document::{Findings, Node};
 use crate::fit::{FitDecisions, PhotoDecisions, SketchDecisions};
+use crate::papers::PaperDecisions;
 use crate::sketch::Reader;
 use serde_json::{Map, Value};
 
@@ -82,6 +83,14 @@ impl Decisions for PhotoDecisions {
 
     fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<PhotoDecisions> {
         PhotoDecisions::read(node, reader)
+    }
+}
+
+impl Decisions for PaperDecisions {
+    type Before<'a> = ();
+
+    fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<PaperDecisions> {
+        PaperDecisions::read(node, reader.unit)
     }
 }
 

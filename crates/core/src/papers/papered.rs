@@ -1,0 +1,289 @@
+//! What becomes of papers on a layout: each piece with its paper, what shows and what is cut of it, and where it tucks.
+
+use super::decisions::{PaperDecisions, PaperSide, PieceChoice};
+use super::piecing::{Gutting, Piece, Piecing, is_papered};
+use crate::document::number;
+use crate::geometry::{Edge, Span};
+use crate::layout::Layout;
+use crate::length::{Length, Unit};
+use crate::sketch::Kind;
+use serde_json::{Value, json};
+use std::collections::{BTreeMap, BTreeSet};
+
+/// A piece of the page, with what is decided about it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PaperedPiece {
+    /// The sketch's block and which part of it; none for a ground.
+    pub of: Option<(String, usize)>,
+    /// `ROW/COLUMN` or `NUMBER` of a unit.
+    pub unit: Option<String>,
+    /// Its block's kind; none for a ground.
+    pub kind: Option<Kind>,
+    /// Its paper, where one is chosen.
+    pub paper: Option<PaperSide>,
+    /// What shows, what is cut.
+    pub piece: Piece,
+    /// Under which layout blocks it tucks, and how far.
+    pub under: Vec<(Edge, String)>,
+    /// Sides that end at the page's edge.
+    pub at_page: Vec<Edge>,
+}
+
+/// All pieces of a layout.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Papered {
+    /// Bottom to top, page by page.
+    pub pieces: Vec<PaperedPiece>,
+    /// Pieces of which nothing shows.
+    pub not_needed: Vec<String>,
+}
+
+/// What stands for a paper in a piecing; the empty name is none.
+fn token(paper: Option<&PaperSide>) -> String {
+    paper.map_or_else(String::new, |p| format!("{}:{}", p.item, p.side()))
+}
+
+/// What becomes of papers on a layout. `see_through` are the items that hide nothing.
+pub fn papered(
+    unit: Unit,
+    layout: &Layout,
+    decisions: &PaperDecisions,
+    see_through: &BTreeSet<String>,
+) -> Papered {
+    let named = Named::of(layout, decisions);
+    let piecing = piecing(unit, layout, decisions, &named, see_through);
+    let found = piecing.pieces();
+    let pieces = found
+        .pieces
+        .into_iter()
+        .map(|piece| {
+            let block = layout.blocks.iter().find(|b| b.block.id == piece.block);
+            let unit_name = piece
+                .id
+                .strip_prefix(piece.block.as_str())
+                .and_then(|rest| rest.strip_prefix('/'));
+            PaperedPiece {
+                of: named.of.get(&piece.block).cloned(),
+                unit: unit_name.map(str::to_owned),
+                kind: block.map(|b| b.block.kind),
+                paper: named.papers.get(&piece.paper).cloned(),
+                under: tucked_under(layout, &piece),
+                at_page: sides_at_page(layout, &piece),
+                piece,
+            }
+        })
+        .collect();
+    Papered {
+        pieces,
+        not_needed: found.not_needed,
+    }
+}
+
+/// Layout blocks by what they are, and papers by what stands for them.
+struct Named {
+    of: BTreeMap<String, (String, usize)>,
+    papers: BTreeMap<String, PaperSide>,
+}
+
+impl Named {
+    fn of(layout: &Layout, decisions: &PaperDecisions) -> Named {
+        let blocks = layout.blocks.iter().zip(layout.identities());
+        let of = blocks.map(|(b, id)| (b.block.id.clone(), (id.block.to_owned(), id.part)));
+        let used = decisions.used();
+        let papers = used.keys().map(|p| (token(Some(p)), (*p).clone()));
+        Named {
+            of: of.collect(),
+            papers: papers.collect(),
+        }
+    }
+
+    fn choice<'a>(&self, decisions: &'a PaperDecisions, block: &str) -> Option<&'a PieceChoice> {
+        decisions.pieces.get(self.of.get(block)?)
+    }
+}
+
+fn piecing(
+    unit: Unit,
+    layout: &Layout,
+    decisions: &PaperDecisions,
+    named: &Named,
+    see_through: &BTreeSet<String>,
+) -> Piecing {
+    let (mut papers, mut tucks, mut cuts) = (BTreeMap::new(), BTreeMap::new(), BTreeMap::new());
+    let mut gutted: BTreeSet<String> = BTreeSet::new();
+    for block in layout.blocks.iter().filter(|b| is_papered(b.block.kind)) {
+        let id = &block.block.id;
+        let choice = named.choice(decisions, id);
+        papers.insert(id.clone(), token(choice.and_then(|c| c.paper.as_ref())));
+        for (unit, paper) in choice.iter().flat_map(|c| &c.units) {
+            papers.insert(format!("{id}/{unit}"), token(Some(paper)));
+        }
+        tucks.extend(choice.and_then(|c| Some((id.clone(), c.tuck?))));
+        cuts.extend(choice.and_then(|c| Some((id.clone(), c.cut?))));
+        let of = named.of.get(id);
+        if of.is_some_and(|(b, part)| decisions.gut.from.contains(&format!("{b}/{part}"))) {
+            gutted.insert(id.clone());
+        }
+    }
+    let grounds = (0..layout.canvas.pages).map(|page| format!("ground-{page}"));
+    gutted.extend(grounds.filter(|g| decisions.gut.from.contains(g)));
+    let clear = named.papers.iter();
+    Piecing {
+        unit,
+        layout: layout.clone(),
+        ground: decisions
+            .ground
+            .iter()
+            .take(usize::from(layout.canvas.pages))
+            .map(|g| Some(token(g.as_ref())))
+            .collect(),
+        papers,
+        see_through: clear
+            .filter(|(_, p)| see_through.contains(&p.item))
+            .map(|(token, _)| token.clone())
+            .collect(),
+        tuck: decisions.tuck,
+        tucks,
+        cut: decisions.cut,
+        cuts,
+        gut: Some(Gutting {
+            margin: decisions.gut.margin,
+            bar: decisions.gut.bar,
+            least: decisions.gut.least,
+            from: gutted,
+        }),
+    }
+}
+
+/// How far a side of the cut reaches beyond what shows.
+const fn tucked_at(piece: &Piece, side: Edge) -> f64 {
+    match side {
+        Edge::Left => piece.tucked.left,
+        Edge::Right => piece.tucked.right,
+        Edge::Top => piece.tucked.top,
+        Edge::Bottom => piece.tucked.bottom,
+    }
+}
+
+/// Less than this, in ticks, is nothing to speak of: 1/64 in.
+const HAIR: f64 = 3_175.0;
+
+/// For each side that reaches under something, the topmost block that covers most of what is hidden there.
+fn tucked_under(layout: &Layout, piece: &Piece) -> Vec<(Edge, String)> {
+    if piece.turn != 0.0 {
+        return Vec::new();
+    }
+    let own = layout.blocks.iter().position(|b| b.block.id == piece.block);
+    let over = own.map_or(0, |n| n + 1);
+    let sides = Edge::ALL
+        .into_iter()
+        .filter(|side| tucked_at(piece, *side) > HAIR);
+    let cover = |side: Edge| {
+        let hidden = piece.cut.with_edge(side.opposite(), piece.shows.edge(side));
+        let shared = |b: &Span| b.cut_to(hidden).area();
+        let above = layout.blocks[over..]
+            .iter()
+            .filter(|b| {
+                b.page == piece.page && (is_papered(b.block.kind) || b.block.kind == Kind::Photo)
+            })
+            .map(|b| (shared(&b.block.true_bounds()), &b.block.id));
+        let best = above.max_by(|a, b| a.0.total_cmp(&b.0))?;
+        (best.0 > 0.0).then(|| (side, best.1.clone()))
+    };
+    sides.filter_map(cover).collect()
+}
+
+fn sides_at_page(layout: &Layout, piece: &Piece) -> Vec<Edge> {
+    let page = layout.canvas.page;
+    let left = f64::from(piece.page) * page.w.ticks() as f64;
+    let span = Span {
+        l: left,
+        t: 0.0,
+        r: left + page.w.ticks() as f64,
+        b: page.h.ticks() as f64,
+    };
+    let is_at = |side: &Edge| (piece.cut.edge(*side) - span.edge(*side)).abs() < HAIR;
+    Edge::ALL
+        .into_iter()
+        .filter(|side| piece.turn == 0.0 && is_at(side))
+        .collect()
+}
+
+impl PaperedPiece {
+    /// What a plan calls it: `ground-0`, `BLOCK/PART`, `BLOCK/PART/UNIT`.
+    pub fn name(&self) -> String {
+        match (&self.of, &self.unit) {
+            (None, _) => self.piece.id.clone(),
+            (Some((block, part)), None) => format!("{block}/{part}"),
+            (Some((block, part)), Some(unit)) => format!("{block}/{part}/{unit}"),
+        }
+    }
+
+    /// Why it is cut as it is; layout blocks by their ids.
+    pub fn sentences(&self, unit: Unit) -> Vec<String> {
+        let mut told = Vec::new();
+        for (side, block) in &self.under {
+            let by = Length::from_ticks(tucked_at(&self.piece, *side).round() as i64);
+            told.push(format!(
+                "{} tucks under {block} at the {}.",
+                by.to_ruler_text(unit),
+                side.name()
+            ));
+        }
+        if !self.at_page.is_empty() && self.of.is_some() {
+            let names: Vec<&str> = self.at_page.iter().map(|s| s.name()).collect();
+            let ends = if names.len() == 1 { "ends" } else { "end" };
+            told.push(format!(
+                "{} {ends} at the page: nothing added.",
+                listed(&names)
+            ));
+        }
+        if self.piece.parts > 1 && self.of.is_some() {
+            told.push(format!(
+                "It shows in {} places, and runs hidden between them.",
+                self.piece.parts
+            ));
+        }
+        told
+    }
+}
+
+/// `Left`, `Left and top`, `Left, top and bottom`.
+fn listed(names: &[&str]) -> String {
+    let text = match names.split_last() {
+        Some((last, [])) => (*last).to_owned(),
+        Some((last, others)) => format!("{} and {last}", others.join(", ")),
+        None => String::new(),
+    };
+    let mut letters = text.chars();
+    letters
+        .next()
+        .map_or_else(String::new, |f| f.to_uppercase().chain(letters).collect())
+}
+
+impl Papered {
+    /// Writes it; places are measured from each page's own corner.
+    pub fn to_json(&self, layout: &Layout, unit: Unit) -> Value {
+        let ticks = unit.ticks() as f64;
+        let side = |v: f64| number(v / ticks);
+        let written: Vec<Value> = self
+            .pieces
+            .iter()
+            .map(|p| {
+                let page = f64::from(p.piece.page) * layout.canvas.page.w.ticks() as f64;
+                let rect = |s: Span| json!({"x": side(s.l - page), "y": side(s.t), "w": side(s.w()), "h": side(s.h())});
+                let t = p.piece.tucked;
+                json!({
+                    "name": p.name(), "block": p.piece.block, "of": p.of.as_ref().map(|o| &o.0), "part": p.of.as_ref().map(|o| o.1),
+                    "unit": p.unit, "kind": p.kind.map(Kind::name), "page": p.piece.page, "turn": number(p.piece.turn),
+                    "paper": p.paper.as_ref().map(|s| json!({"item": s.item, "side": s.side()})),
+                    "shows": rect(p.piece.shows), "area": number(p.piece.area / ticks / ticks), "parts": p.piece.parts,
+                    "cut": rect(p.piece.cut), "hole": p.piece.hole.map(rect),
+                    "tucked": {"left": side(t.left), "right": side(t.right), "top": side(t.top), "bottom": side(t.bottom)},
+                    "told": p.sentences(unit),
+                })
+            })
+            .collect();
+        json!({"unit": unit.name(), "pieces": written, "not_needed": self.not_needed})
+    }
+}

@@ -1,0 +1,151 @@
+//! Papers dealt out over the equal units of a grid or ring.
+
+use super::deal::{Deal, PaperToDeal, PlaceToFill};
+use super::decisions::{PaperDecisions, PaperSide};
+use super::papered::{Papered, PaperedPiece};
+use crate::geometry::Size;
+use crate::stash::{Direction, Item, usable};
+use std::collections::BTreeMap;
+
+/// Units whose middles are no further apart than this, in shares of the smallest distance, are neighbours: those beside and over one another,
+/// and those of a staggered row, but not those at a corner.
+const NEIGHBOURS: f64 = 1.2;
+
+/// How papers were dealt out over units.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct DealtUnits {
+    /// Each unit's paper.
+    pub units: BTreeMap<String, PaperSide>,
+    /// Neighbours with the same paper.
+    pub met: Vec<(String, String)>,
+    /// Units that got none.
+    pub short: usize,
+}
+
+/// How many pieces of a size one sheet yields, cut row by row.
+pub fn yields(item: &Item, piece: Size, may_turn: bool) -> u32 {
+    let Some(size) = item.size else { return 0 };
+    let sheet = usable(size, item.strip);
+    let (w, h) = (piece.w.ticks() as f64, piece.h.ticks() as f64);
+    if w <= 0.0 || h <= 0.0 {
+        return 0;
+    }
+    let rows = |w: f64, h: f64| ((sheet.w() + 8.0) / w).floor() * ((sheet.h() + 8.0) / h).floor();
+    let most = if may_turn {
+        rows(w, h).max(rows(h, w))
+    } else {
+        rows(w, h)
+    };
+    most.clamp(0.0, 10_000.0) as u32
+}
+
+/// A paper and how many sheets of it are free.
+pub struct FreePaper<'a> {
+    /// Which.
+    pub paper: PaperSide,
+    /// The thing.
+    pub item: &'a Item,
+    /// Sheets.
+    pub free: u32,
+}
+
+impl Papered {
+    /// The units of a block's part, those that show.
+    pub fn units_of(&self, of: &(String, usize)) -> Vec<&PaperedPiece> {
+        let own = self.pieces.iter().filter(|p| p.of.as_ref() == Some(of));
+        own.filter(|p| p.unit.is_some()).collect()
+    }
+
+    /// Deals papers out over the units of a block's part; units that she locked keep theirs.
+    pub fn dealt(
+        &self,
+        decisions: &PaperDecisions,
+        of: &(String, usize),
+        papers: &[FreePaper<'_>],
+        seed: u64,
+    ) -> DealtUnits {
+        let units = self.units_of(of);
+        let Some(largest) = largest(&units) else {
+            return DealtUnits::default();
+        };
+        let choice = decisions.pieces.get(of);
+        let locked = |unit: &PaperedPiece| {
+            let (choice, name) = (choice?, unit.unit.as_ref()?);
+            let paper = choice
+                .units
+                .get(name)
+                .filter(|_| choice.locked.contains(name))?;
+            papers.iter().position(|p| p.paper == *paper)
+        };
+        let locks: Vec<Option<usize>> = units.iter().map(|u| locked(u)).collect();
+        let deal = Deal {
+            seed,
+            reach: reach(&units),
+            places: units.iter().map(|u| place(u)).collect(),
+            papers: papers
+                .iter()
+                .enumerate()
+                .map(|(n, p)| to_deal(p, largest, locks.iter().filter(|l| **l == Some(n)).count()))
+                .collect(),
+            locks,
+        };
+        let dealt = deal.dealt();
+        let name = |n: usize| units[n].unit.clone().unwrap_or_default();
+        let given = dealt.papers.iter().enumerate();
+        DealtUnits {
+            units: given
+                .filter_map(|(n, paper)| Some((name(n), papers[(*paper)?].paper.clone())))
+                .collect(),
+            met: dealt
+                .met
+                .iter()
+                .map(|(a, b)| (name(*a), name(*b)))
+                .collect(),
+            short: dealt.papers.iter().filter(|p| p.is_none()).count(),
+        }
+    }
+}
+
+fn largest(units: &[&PaperedPiece]) -> Option<Size> {
+    let sizes = units.iter().map(|u| u.size_to_cut());
+    sizes.reduce(|a, b| Size {
+        w: a.w.max(b.w),
+        h: a.h.max(b.h),
+    })
+}
+
+fn to_deal(paper: &FreePaper<'_>, unit: Size, locked: usize) -> PaperToDeal {
+    let side = paper.item.side(paper.paper.side()).unwrap_or(&paper.item.a);
+    let each = yields(paper.item, unit, side.direction == Direction::Any);
+    PaperToDeal {
+        id: format!("{}:{}", paper.paper.item, paper.paper.side()),
+        // What is locked holds, whatever is left.
+        quantity: ((each * paper.free) as usize).max(locked),
+        like: Vec::new(),
+    }
+}
+
+fn place(unit: &PaperedPiece) -> PlaceToFill {
+    let shows = unit.piece.shows;
+    PlaceToFill {
+        id: unit.piece.id.clone(),
+        at: (shows.cx().round() as i64, shows.cy().round() as i64),
+    }
+}
+
+/// How near neighbours lie, by the two that lie nearest.
+fn reach(units: &[&PaperedPiece]) -> i64 {
+    let middle = |u: &&PaperedPiece| (u.piece.shows.cx(), u.piece.shows.cy());
+    let middles: Vec<(f64, f64)> = units.iter().map(middle).collect();
+    let mut nearest = f64::INFINITY;
+    for (n, a) in middles.iter().enumerate() {
+        for b in &middles[n + 1..] {
+            nearest = nearest.min((a.0 - b.0).hypot(a.1 - b.1));
+        }
+    }
+    if nearest.is_finite() {
+        (nearest * NEIGHBOURS).round() as i64
+    } else {
+        1
+    }
+}

@@ -4,6 +4,7 @@
 mod finished;
 mod lettering;
 mod pages;
+mod papers;
 mod photos;
 mod pictures;
 mod season;
@@ -12,6 +13,7 @@ mod teams;
 
 pub use finished::finished_page;
 pub use pages::Page;
+pub use papers::{PaperSide, StashThing, paper, things};
 pub use photos::{Area, PHOTOS, Photo, prints};
 pub use pictures::{Style, picture};
 pub use season::{ChainMaker, SeasonCall};

@@ -74,6 +74,12 @@ impl Draft {
         self
     }
 
+    /// Begun with papers that were chosen already.
+    fn papered(mut self, papers: Value) -> Draft {
+        self.page.plan["papers"] = papers;
+        self
+    }
+
     fn due(mut self, days: i64) -> Draft {
         self.page.due_in_days = Some(days);
         self
@@ -131,6 +137,7 @@ pub(crate) fn of_the_club(sketches: &[Sketch], calls: &[SeasonCall]) -> Vec<Page
     let asked = |sketch, name, author| draft(sketch, name, author).asked(calls, sketches);
     vec![
         asked("Three by the tide line", "Kites over the flats", "Wren")
+            .papered(papers_of_kites())
             .due(3)
             .then(Station::Fit, "two pages", json!({"target": {"pages": 2}}))
             .then(Station::Photos, "prints listed", json!({"photos": crate::prints()}))
@@ -162,6 +169,19 @@ pub(crate) fn of_the_club(sketches: &[Sketch], calls: &[SeasonCall]) -> Vec<Page
         draft("Lanterns coming home", "Lanterns", "Plover").settled(2).done(),
         asked("Flag row", "Flags drying", "Wren").due(-30).settled(10).done(),
     ]
+}
+
+/// The papers of the spread: contours under both pages, waves and an awning for water and sand.
+fn papers_of_kites() -> Value {
+    let paper = |name: &str| json!({"paper": crate::paper(name, "a")});
+    json!({
+        "ground": {"0": crate::paper("Low water", "a"), "1": crate::paper("Low water", "a")},
+        "pieces": {
+            "s1": {"0": paper("Tide waves"), "1": paper("Tide waves")},
+            "s2": {"0": paper("Awning"), "1": paper("Awning")},
+            "m1": {"0": paper("Snow on navy")},
+        },
+    })
 }
 
 /// The neighbours' table.

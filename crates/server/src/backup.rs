@@ -27,7 +27,7 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 23] = [
+const TABLES: [&str; 25] = [
     "teams",
     "people",
     "members",
@@ -48,6 +48,8 @@ const TABLES: [&str; 23] = [
     "call_makers",
     "hop_links",
     "feeds",
+    "stash_items",
+    "stash_holds",
     "print_orders",
     "printers",
     "printed_sheets",

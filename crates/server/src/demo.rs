@@ -1,5 +1,7 @@
 //! Loads the demo into a database that has none yet.
 
+mod stash;
+
 use crate::App;
 use crate::features::calls::store::hops::{self, NewLink};
 use crate::features::calls::{days, series, store as calls};
@@ -8,6 +10,7 @@ use crate::features::pages::store as pages;
 use crate::features::people::store::{people, teams};
 use crate::features::pictures::routes::{NewPicture, Prepared, keep, prepared};
 use crate::features::sketches::store as sketches;
+use crate::features::stash::holding;
 use anyhow::Context;
 use metrosk_core::calls::Call;
 use metrosk_core::plan::Station;
@@ -70,6 +73,7 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
                     };
                     keep(app, &mut tx, id, new, picture.ready.clone()).await?;
                 }
+                stash::put_away(app, &mut tx, id).await?;
             }
             fill(&mut tx, id, &team, &known).await?;
         }
@@ -178,6 +182,7 @@ async fn fill(
             };
             revisions::append(tx, team, id, new).await?;
         }
+        holding::follow(tx, team, id, page.author).await?;
         if page.finished {
             let details = pages::Details {
                 name: page.name,

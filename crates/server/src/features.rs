@@ -12,3 +12,4 @@ pub(crate) mod people;
 pub(crate) mod photos;
 pub(crate) mod pictures;
 pub(crate) mod sketches;
+pub(crate) mod stash;

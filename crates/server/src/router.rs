@@ -12,6 +12,7 @@ use crate::features::photos::printing::routes as printing;
 use crate::features::photos::routes as photos;
 use crate::features::pictures::routes as pictures;
 use crate::features::sketches::routes::{self as sketches, notation};
+use crate::features::stash::{papers, routes as stash, table};
 use crate::http::layers;
 use crate::state::{App, LARGEST_DOCUMENT, LARGEST_FILE};
 use axum::Router;
@@ -80,6 +81,13 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(photos::placed))
         .routes(routes!(photos::in_words))
         .routes(routes!(photos::matters))
+        .routes(routes!(stash::list, stash::put_away))
+        .routes(routes!(stash::in_words))
+        .routes(routes!(table::export))
+        .routes(routes!(stash::change, stash::take_out))
+        .routes(routes!(papers::placed))
+        .routes(routes!(papers::rank))
+        .routes(routes!(papers::deal))
         .routes(routes!(printing::sheets))
         .routes(routes!(printing::pdf))
         .routes(routes!(printing::sheet_picture))
@@ -118,6 +126,7 @@ fn team_calls() -> OpenApiRouter<App> {
 fn files() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(sketches::files::import))
+        .routes(routes!(table::import))
         .routes(routes!(pictures::limits))
         .routes(routes!(pictures::list, pictures::add))
         .routes(routes!(pictures::show, pictures::delete))

@@ -29,7 +29,7 @@ pub(crate) struct PlanDoc {
     pub(crate) fit: FitSectionDoc,
     /// Which paper for which piece.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) papers: Option<SectionDoc>,
+    pub(crate) papers: Option<PapersSectionDoc>,
     /// What is cut from which sheet.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) cut: Option<SectionDoc>,
@@ -101,6 +101,94 @@ pub(crate) struct PhotosSectionDoc {
     /// How thick a page, or a spread that is closed, may be.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) room: Option<f64>,
+}
+
+/// A side of something in the stash.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PaperRefDoc {
+    /// Its id.
+    pub(crate) item: String,
+    /// `a` (if left out) or `b`
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) side: Option<String>,
+}
+
+/// Which paper for which piece.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PapersSectionDoc {
+    /// The mark, and what it was settled on.
+    #[serde(flatten)]
+    pub(crate) section: SectionDoc,
+    /// The paper under each page: `0`, and `1` for the right one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) ground: Option<BTreeMap<String, PaperRefDoc>>,
+    /// By the sketch's block, and which part of it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) pieces: Option<BTreeMap<String, BTreeMap<String, PieceChoiceDoc>>>,
+    /// How far pieces reach under their neighbours.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) tuck: Option<f64>,
+    /// `lean` or `whole`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) cut: Option<String>,
+    /// What is gutted.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) gut: Option<GutDoc>,
+}
+
+/// What is decided about one piece.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PieceChoiceDoc {
+    /// Its paper.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) paper: Option<PaperRefDoc>,
+    /// How far it reaches under its neighbours.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) tuck: Option<f64>,
+    /// `lean` or `whole`
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) cut: Option<String>,
+    /// A colour that is brought on.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) made: Option<MadeUpDoc>,
+    /// Its edges are roughened.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) rough: Option<bool>,
+    /// Papers of single units of a grid or ring.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) units: Option<BTreeMap<String, PaperRefDoc>>,
+    /// Units that keep their paper when papers are dealt out again.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) locked: Option<Vec<String>>,
+}
+
+/// A colour brought onto a piece.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct MadeUpDoc {
+    /// `ink`, `paint` or `spray`
+    pub(crate) medium: String,
+    /// `#rrggbb`
+    pub(crate) colour: String,
+    /// Only its edges.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) edges: Option<bool>,
+}
+
+/// What may come out of hidden middles.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct GutDoc {
+    /// How far a hole stays away from what shows.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) margin: Option<f64>,
+    /// How far from the sheet's sides.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) bar: Option<f64>,
+    /// The shortest side of a hole.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) least: Option<f64>,
+    /// The pieces that are gutted.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) from: Option<Vec<String>>,
 }
 
 /// The page, and where everything goes.

@@ -21,6 +21,7 @@ mod printing;
 mod queries;
 mod safety;
 mod season;
+mod stash;
 mod stations;
 mod support;
 mod teams_apart;

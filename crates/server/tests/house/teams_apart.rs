@@ -18,6 +18,7 @@ enum Of {
     Job,
     Call,
     PrintOrder,
+    Thing,
 }
 
 /// Every route with an id, what it is the id of, and a body that would do for one's own.
@@ -247,6 +248,13 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             Of::PrintOrder,
             none.clone(),
         ),
+        (
+            Method::PUT,
+            "/api/stash/{id}",
+            Of::Thing,
+            json!({"revision": 1, "item": {"unit": "in", "kind": "tool", "name": "Knife", "a": {"colours": [], "busy": 0, "direction": "any"}, "count": 1}}),
+        ),
+        (Method::DELETE, "/api/stash/{id}", Of::Thing, none.clone()),
         (Method::GET, "/api/jobs/{id}", Of::Job, none.clone()),
         (Method::DELETE, "/api/jobs/{id}", Of::Job, none.clone()),
         (Method::GET, "/api/calls/{id}", Of::Call, none.clone()),
@@ -327,6 +335,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let path = format!("/api/pictures/{}/reading?width=12&height=12", id(&picture));
     let job = wren.post(&path, &Value::Null).await.1;
     let call = wren.get("/api/season").await.1["calls"][0].clone();
+    let thing = wren.get("/api/stash?search=kites").await.1["items"][0].clone();
     let table = routes(&page["plan"]);
     let known: BTreeSet<(String, String)> = table
         .iter()
@@ -348,6 +357,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Job => id(&job),
             Of::Call => id(&call),
             Of::PrintOrder => id(&order),
+            Of::Thing => id(&thing),
         };
         let path = path
             .replace("{id}", &foreign)

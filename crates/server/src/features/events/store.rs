@@ -16,6 +16,8 @@ pub(crate) const LAYOUT: &str = "layout";
 pub(crate) const SKETCH: &str = "sketch";
 /// A call is another, or who takes part in it.
 pub(crate) const CALL: &str = "call";
+/// Something in the stash is another, or held otherwise.
+pub(crate) const STASH: &str = "stash";
 /// A job has come further.
 pub(crate) const JOB: &str = "job";
 

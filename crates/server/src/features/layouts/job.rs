@@ -6,6 +6,7 @@ use crate::features::events::store::{self as events, NewEvent};
 use crate::features::jobs::store::{self as jobs, NewJob};
 use crate::features::jobs::workers::Running;
 use crate::features::pages::store::{self as pages, PageRow};
+use crate::features::stash::holding;
 use crate::http::error::Failure;
 use crate::state::App;
 use metrosk_core::Cancel;
@@ -64,6 +65,8 @@ pub(crate) async fn perform(app: &App, running: &Running, input: &Value) -> Resu
         pages::keep_layout(&mut *tx, &digest, layout.as_ref(), clash.as_deref()).await?;
     }
     pages::note_digest(&mut *tx, page.id, page.revision, &digest).await?;
+    // How many sheets its pieces take is known only now.
+    holding::follow(&mut tx, running.team, page.id, "").await?;
     let known = NewEvent::of(events::LAYOUT, page.id, page.revision, "");
     events::tell(&mut *tx, running.team, known).await?;
     tx.commit().await?;

@@ -10,6 +10,7 @@ use crate::features::pages::views::{DetailsView, NewPage, PageCard, PageChange, 
 use crate::features::pages::{store as pages, views};
 use crate::features::sketches::routes::copies::copied;
 use crate::features::sketches::store as sketches;
+use crate::features::stash::holding;
 use crate::http::error::{Failure, Problem};
 use crate::http::extractors::{Body, Id, QueryParams};
 use crate::http::idempotency::{Answer, Once, begin};
@@ -240,6 +241,7 @@ pub(crate) async fn change(
     if moved {
         let changed = NewEvent::of(events::DETAILS, id, from + 1, maker.name());
         events::tell(&mut *tx, maker.team(), changed).await?;
+        holding::follow(&mut tx, maker.team(), id, maker.name()).await?;
         tx.commit().await?;
     }
     let newest = page_view(&mut *app.pool.acquire().await?, maker.team(), id).await?;
@@ -354,6 +356,7 @@ pub(crate) async fn finish(
     if !row.known {
         layouts::make_later(write.db(), member.team(), &row).await?;
     }
+    holding::follow(write.db(), member.team(), id, member.name()).await?;
     let changed = NewEvent::of(events::PAGE, id, row.revision, member.name());
     events::tell(write.db(), member.team(), changed).await?;
     write.finish(status, &views::page(row, trails)).await

@@ -363,6 +363,21 @@ pub(crate) async fn note_digest(
     Ok(())
 }
 
+/// The layout of a digest, where it is known and there is one.
+pub(crate) async fn layout_of(
+    db: impl PgExecutor<'_>,
+    digest: &Digest,
+) -> sqlx::Result<Option<Value>> {
+    sqlx::query_scalar!(
+        "SELECT layout FROM layouts WHERE digest = $1 AND engine = $2",
+        digest.bytes().as_slice(),
+        FIT_ENGINE
+    )
+    .fetch_optional(db)
+    .await
+    .map(Option::flatten)
+}
+
 /// Whether the layout of a digest is known.
 pub(crate) async fn is_known(db: impl PgExecutor<'_>, digest: &Digest) -> sqlx::Result<bool> {
     sqlx::query_scalar!(

@@ -1,6 +1,6 @@
 //! Pages as they cross the wire, and how they are made from rows.
 
-use crate::documents::plans::PlanDoc;
+use crate::documents::plans::{PapersSectionDoc, PlanDoc};
 use crate::documents::sketches::{LayoutDoc, SketchDoc};
 use crate::features::history::store::{StepRow, Trail};
 use crate::features::history::views::{StepView, TrailView};
@@ -83,6 +83,9 @@ pub(crate) struct PageCard {
     pub(crate) clash: Option<String>,
     /// The pictures on its prints.
     pub(crate) pictures: Vec<PrintPictureView>,
+    /// What is decided about its papers.
+    #[schema(value_type = Option<PapersSectionDoc>)]
+    pub(crate) papers: Option<Value>,
 }
 
 /// A print's picture.
@@ -262,6 +265,7 @@ pub(crate) fn card(mut row: PageRow) -> PageCard {
         known: row.known,
         clash: row.clash,
         pictures: pictures_on(&plan),
+        papers: Some(plan["papers"].take()).filter(Value::is_object),
     }
 }
 

@@ -47,7 +47,7 @@ pub(crate) async fn with_original(
     sqlx::query_as!(
         PictureRow,
         "SELECT id, name, width, height, original, view, thumb, made_at, is_photo FROM pictures
-             WHERE team_id = $1 AND original = $2 AND is_photo = $3 ORDER BY made_at LIMIT 1",
+             WHERE team_id = $1 AND original = $2 AND is_photo = $3 AND NOT is_paper ORDER BY made_at LIMIT 1",
         team,
         original,
         is_photo
@@ -65,7 +65,7 @@ pub(crate) async fn newest(
 ) -> sqlx::Result<Vec<PictureRow>> {
     sqlx::query_as!(
         PictureRow,
-        "SELECT id, name, width, height, original, view, thumb, made_at, is_photo FROM pictures WHERE team_id = $1 AND is_photo = $2 ORDER BY made_at DESC, id LIMIT $3",
+        "SELECT id, name, width, height, original, view, thumb, made_at, is_photo FROM pictures WHERE team_id = $1 AND is_photo = $2 AND NOT is_paper ORDER BY made_at DESC, id LIMIT $3",
         team,
         is_photo,
         most
@@ -94,6 +94,22 @@ pub(crate) async fn insert(
         made_by,
         row.made_at,
         row.is_photo
+    )
+    .execute(db)
+    .await
+    .map(|_| ())
+}
+
+/// Notes that a picture is one of a paper: it is offered neither as a photo nor as a sketch.
+pub(crate) async fn mark_as_paper(
+    db: impl PgExecutor<'_>,
+    team: Uuid,
+    id: Uuid,
+) -> sqlx::Result<()> {
+    sqlx::query!(
+        "UPDATE pictures SET is_paper = true WHERE team_id = $1 AND id = $2",
+        team,
+        id
     )
     .execute(db)
     .await

@@ -42,6 +42,16 @@ export type FaceDoc = Schemas["FaceDoc"];
 export type LayerDoc = Schemas["LayerDoc"];
 export type MatChoiceDoc = Schemas["MatChoiceDoc"];
 export type LiftChoiceDoc = Schemas["LiftChoiceDoc"];
+export type StashItemDoc = Schemas["StashItemDoc"];
+export type StashItemView = Schemas["StashItemView"];
+export type PaperSideDoc = Schemas["PaperSideDoc"];
+export type PaperRefDoc = Schemas["PaperRefDoc"];
+export type PapersSectionDoc = Schemas["PapersSectionDoc"];
+export type PieceChoiceDoc = Schemas["PieceChoiceDoc"];
+export type PaperedDoc = Schemas["PaperedDoc"];
+export type PaperedPieceDoc = Schemas["PaperedPieceDoc"];
+export type RankedPaperDoc = Schemas["RankedPaperDoc"];
+export type SaidView = Schemas["SaidView"];
 export type PlacedPhotosDoc = Schemas["PlacedPhotosDoc"];
 export type PlacedPhotoDoc = Schemas["PlacedPhotoDoc"];
 /** The paper to print on, and what lies round and between the photos. */
@@ -224,6 +234,28 @@ export const api = {
   listedPrints: (text: string, unit: string) => taken(client.POST("/api/photos/listed", { body: { text, unit } })),
   placedPhotos: (body: Schemas["PlacedPhotosAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/photos/placed", { body, ...(signal ? { signal } : {}) })),
+  stash: (search: string, unit: string) => taken(client.GET("/api/stash", { params: { query: { search, unit } } })),
+  importStash: (file: Blob, key: string) =>
+    taken(
+      client.POST("/api/stash/table", {
+        params: { header: once(key) },
+        body: file as unknown as string,
+        bodySerializer: (body) => body as unknown as Blob,
+        headers: { "Content-Type": "text/csv" },
+      }),
+    ),
+  readStash: (text: string, unit: string, signal?: AbortSignal) =>
+    taken(client.POST("/api/stash/said", { body: { text, unit }, ...(signal ? { signal } : {}) })),
+  putAway: (items: StashItemDoc[], key: string) =>
+    taken(client.POST("/api/stash", { params: { header: { "Idempotency-Key": key } }, body: { items, own: false } })),
+  changeStashItem: (id: string, revision: number, item: StashItemDoc) =>
+    taken(client.PUT("/api/stash/{id}", { params: at(id), body: { revision, item } })),
+  takeOutOfStash: (id: string) => done(client.DELETE("/api/stash/{id}", { params: at(id) })),
+  papered: (body: Schemas["PaperedAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/papers/placed", { body, ...(signal ? { signal } : {}) })),
+  dealtPapers: (body: Schemas["DealAskedDoc"]) => taken(client.POST("/api/papers/dealt", { body })),
+  rankedPapers: (body: Schemas["RankingAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/papers/ranked", { body, ...(signal ? { signal } : {}) })),
   deletePicture: (id: string) => done(client.DELETE("/api/pictures/{id}", { params: at(id) })),
   readPicture: (id: string, shown: PictureShown) =>
     taken(client.POST("/api/pictures/{id}/reading", { params: { ...at(id), query: shown } })),
@@ -344,5 +376,6 @@ export const takeAway = {
     withTeam(`/api/pages/${id}/prints/${sheet}?${asQuery(options)}`),
   sketch: (id: string) => withTeam(`/api/sketches/${id}/document`),
   sketches: () => withTeam("/api/sketches/export"),
+  stash: () => withTeam("/api/stash/table"),
   team: () => withTeam("/api/team/export"),
 };

@@ -8,6 +8,7 @@ const DOORS = [
   { to: "/", label: "The table" },
   { to: "/season", label: "The season" },
   { to: "/drawer", label: "Sketch drawer" },
+  { to: "/stash", label: "Stash" },
   { to: "/team", label: "Team" },
 ] as const;
 

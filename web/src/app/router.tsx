@@ -54,6 +54,12 @@ const sketch = createRoute({
   component: lazyRouteComponent(() => import("@/features/sketch/SketchScreen"), "SketchScreen"),
 });
 
+const stash = createRoute({
+  getParentRoute: () => house,
+  path: "/stash",
+  component: lazyRouteComponent(() => import("@/features/stash/StashScreen"), "StashScreen"),
+});
+
 const team = createRoute({
   getParentRoute: () => house,
   path: "/team",
@@ -102,7 +108,7 @@ export const router = createRouter({
   routeTree: root.addChildren([
     join,
     password,
-    house.addChildren([table, drawer, newSketch, fromPicture, sketch, season, call, team, me]),
+    house.addChildren([table, drawer, newSketch, fromPicture, sketch, stash, season, call, team, me]),
     page,
     sheet,
     station,

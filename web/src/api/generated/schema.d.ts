@@ -823,6 +823,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/papers/dealt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Deals papers out over the units of a grid or ring: none beside its like where that can be, even counts, equal ones far apart. */
+        post: operations["dealt_papers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/papers/placed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What becomes of papers on a layout: what shows, what is cut, and how much of the stash that takes. */
+        post: operations["papered"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/papers/ranked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The papers of the stash for one piece, best first, with reasons. */
+        post: operations["ranked_papers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/password-links/{token}": {
         parameters: {
             query?: never;
@@ -1302,6 +1353,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is in the stash: the team's, and her own. */
+        get: operations["list_stash"];
+        put?: never;
+        /** Puts things away: all of them, or none. */
+        post: operations["put_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/said": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a maker says, understood as things to put away. Nothing is put away by it. */
+        post: operations["read_stash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is in the stash, as a table. */
+        get: operations["export_stash"];
+        put?: never;
+        /** Brings a table in: every row of it, or none. A row that names a thing of this stash writes that anew, any other row puts one away. */
+        post: operations["import_stash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Writes a thing anew. There can't be fewer of it than pages hold. */
+        put: operations["change_stash_item"];
+        post?: never;
+        /** Takes a thing out of the stash. What a page holds stays. */
+        delete: operations["take_out_of_stash"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/team": {
         parameters: {
             query?: never;
@@ -1532,6 +1654,15 @@ export interface components {
              */
             y: number;
         };
+        /** @description What a table brought in. */
+        BroughtInView: {
+            /** @description Things written anew. */
+            changed: number;
+            /** @description Columns that mean nothing here. */
+            ignored: string[];
+            /** @description Things put away. */
+            new: number;
+        };
         /** @description An event of a calendar as a call, to be looked over. */
         BroughtView: {
             /** @description Whether it is still to come. */
@@ -1746,6 +1877,16 @@ export interface components {
             /** @description Its solution. */
             solved: number[];
         };
+        /** @description A colour and its share of a side. */
+        ColourShareDoc: {
+            /** @description `#rrggbb` */
+            colour: string;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            share: number;
+        };
         /** @description What can't hold together. */
         ConflictDoc: {
             /** @description Blocks in it. */
@@ -1786,6 +1927,45 @@ export interface components {
             print?: components["schemas"]["SizeDoc"] | null;
             /** @description The smallest slot that would. */
             slot: components["schemas"]["SizeDoc"];
+        };
+        /** @description Papers to deal out over the units of a grid or ring. */
+        DealAskedDoc: {
+            /** @description The sketch's block. */
+            block: string;
+            /** @description The papers to deal out. */
+            deal: components["schemas"]["PaperRefDoc"][];
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /**
+             * Format: uuid
+             * @description The page, whose own holds count as free.
+             */
+            page: string;
+            /** @description What is decided about papers. */
+            papers: components["schemas"]["PapersSectionDoc"];
+            /**
+             * Format: int32
+             * @description Which part of it.
+             */
+            part: number;
+            /**
+             * Format: int64
+             * @description Another number deals another way that is as good.
+             */
+            seed: number;
+            /** @description `in` or `mm` */
+            unit: string;
+        };
+        /** @description How papers were dealt out. */
+        DealtDoc: {
+            /** @description Neighbours with the same paper. */
+            met: string[][];
+            /** @description Units that got none. */
+            short: number;
+            /** @description Each unit's paper. */
+            units: {
+                [key: string]: components["schemas"]["PaperRefDoc"];
+            };
         };
         /** @description What a maker starts every page with; what is left out is what most makers work by. */
         DefaultsDoc: {
@@ -2059,6 +2239,26 @@ export interface components {
             stagger?: number;
             /** @description `square` or `circle` */
             unit_shape?: string | null;
+        };
+        /** @description What may come out of hidden middles. */
+        GutDoc: {
+            /**
+             * Format: double
+             * @description How far from the sheet's sides.
+             */
+            bar?: number | null;
+            /** @description The pieces that are gutted. */
+            from?: string[] | null;
+            /**
+             * Format: double
+             * @description The shortest side of a hole.
+             */
+            least?: number | null;
+            /**
+             * Format: double
+             * @description How far a hole stays away from what shows.
+             */
+            margin?: number | null;
         };
         /** @description How far a page holds to a sketch, in counts of blocks. */
         HeldView: {
@@ -2353,6 +2553,15 @@ export interface components {
             /** @description `line`, `contact` or `equal` */
             wish: string;
         };
+        /** @description A colour brought onto a piece. */
+        MadeUpDoc: {
+            /** @description `#rrggbb` */
+            colour: string;
+            /** @description Only its edges. */
+            edges?: boolean | null;
+            /** @description `ink`, `paint` or `spray` */
+            medium: string;
+        };
         /** @description Somebody who takes part in a call. */
         MakerView: {
             /**
@@ -2623,6 +2832,7 @@ export interface components {
             name: string;
             /** @description The next decision to take. */
             next?: string | null;
+            papers?: components["schemas"]["PapersSectionDoc"] | null;
             /** @description The pictures on its prints. */
             pictures: components["schemas"]["PrintPictureView"][];
             /** @description Why. */
@@ -2738,6 +2948,126 @@ export interface components {
                 [key: string]: components["schemas"]["TrailView"];
             };
         };
+        /** @description A side of something in the stash. */
+        PaperRefDoc: {
+            /** @description Its id. */
+            item: string;
+            /** @description `a` (if left out) or `b` */
+            side?: string | null;
+        };
+        /** @description One side of a sheet. */
+        PaperSideDoc: {
+            /**
+             * Format: double
+             * @description How much is going on in it, 0 to 1.
+             */
+            busy: number;
+            /** @description Its colours, most first. */
+            colours: components["schemas"]["ColourShareDoc"][];
+            /** @description `any`, `across`, `down` or `up` */
+            direction: string;
+            /** @description What it is called. */
+            name?: string | null;
+            /** @description The picture of it. */
+            picture?: string | null;
+            /**
+             * Format: double
+             * @description How large one motif is.
+             */
+            scale?: number | null;
+            tile?: components["schemas"]["SizeDoc"] | null;
+        };
+        /** @description A page's papers, and the layout that they lie on. */
+        PaperedAskedDoc: {
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /** @description What is decided about papers. */
+            papers: components["schemas"]["PapersSectionDoc"];
+            /** @description `in` or `mm` */
+            unit: string;
+        };
+        /** @description What became of them. */
+        PaperedDoc: {
+            /** @description How many of each item they take. */
+            needed: {
+                [key: string]: number;
+            };
+            /** @description Pieces of which nothing shows. */
+            not_needed: string[];
+            /** @description Bottom to top, page by page. */
+            pieces: components["schemas"]["PaperedPieceDoc"][];
+            /** @description `in` or `mm` */
+            unit: string;
+        };
+        /** @description A piece of paper on a page. Places are measured from the page's own corner. */
+        PaperedPieceDoc: {
+            /**
+             * Format: double
+             * @description How much shows.
+             */
+            area: number;
+            /** @description Its layout block; of a ground its own name. */
+            block: string;
+            /** @description What is cut, in the piece's own frame. */
+            cut: components["schemas"]["BoxDoc"];
+            hole?: components["schemas"]["BoxDoc"] | null;
+            /** @description The block's kind; none of a ground. */
+            kind?: string | null;
+            /** @description What a plan calls it: `ground-0`, `BLOCK/PART`, `BLOCK/PART/UNIT`. */
+            name: string;
+            /** @description The sketch's block. */
+            of?: string | null;
+            /**
+             * Format: int32
+             * @description 0, or 1 for the right page.
+             */
+            page: number;
+            paper?: components["schemas"]["PaperRefDoc"] | null;
+            /**
+             * Format: int32
+             * @description Which part of it.
+             */
+            part?: number | null;
+            /**
+             * Format: int32
+             * @description In how many parts.
+             */
+            parts: number;
+            /** @description The box around what shows. */
+            shows: components["schemas"]["BoxDoc"];
+            /** @description Why it is cut so; layout blocks by their ids. */
+            told: string[];
+            /** @description How far the cut reaches beyond what shows. */
+            tucked: components["schemas"]["TuckedDoc"];
+            /**
+             * Format: double
+             * @description Degrees clockwise.
+             */
+            turn: number;
+            /** @description Which unit of a grid or ring. */
+            unit?: string | null;
+        };
+        /** @description Which paper for which piece. */
+        PapersSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description `lean` or `whole` */
+            cut?: string | null;
+            /** @description The paper under each page: `0`, and `1` for the right one. */
+            ground?: {
+                [key: string]: components["schemas"]["PaperRefDoc"];
+            } | null;
+            gut?: components["schemas"]["GutDoc"] | null;
+            /** @description By the sketch's block, and which part of it. */
+            pieces?: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["PieceChoiceDoc"];
+                };
+            } | null;
+            /**
+             * Format: double
+             * @description How far pieces reach under their neighbours.
+             */
+            tuck?: number | null;
+        };
         /** @description A new password, set by a link. */
         PasswordByLink: {
             /** @description The password to come. */
@@ -2772,6 +3102,16 @@ export interface components {
             defaults: components["schemas"]["DefaultsDoc"];
             /** @description Her name. */
             name: string;
+        };
+        /** @description The picture of a print. */
+        PhotoOfPrintDoc: {
+            /**
+             * Format: uuid
+             * @description The picture's.
+             */
+            picture: string;
+            /** @description The print's id. */
+            print: string;
         };
         /** @description So many photos, or these prints. */
         PhotosDoc: {
@@ -2832,6 +3172,26 @@ export interface components {
             name: string;
             /** @description Width and height in pixels, upright. */
             size: number[];
+        };
+        /** @description What is decided about one piece. */
+        PieceChoiceDoc: {
+            /** @description `lean` or `whole` */
+            cut?: string | null;
+            /** @description Units that keep their paper when papers are dealt out again. */
+            locked?: string[] | null;
+            made?: components["schemas"]["MadeUpDoc"] | null;
+            paper?: components["schemas"]["PaperRefDoc"] | null;
+            /** @description Its edges are roughened. */
+            rough?: boolean | null;
+            /**
+             * Format: double
+             * @description How far it reaches under its neighbours.
+             */
+            tuck?: number | null;
+            /** @description Papers of single units of a grid or ring. */
+            units?: {
+                [key: string]: components["schemas"]["PaperRefDoc"];
+            } | null;
         };
         /** @description A held edge or size. */
         PinDoc: {
@@ -3003,7 +3363,7 @@ export interface components {
             /** @description `metrosk-plan/2` */
             format: string;
             log?: components["schemas"]["SectionDoc"] | null;
-            papers?: components["schemas"]["SectionDoc"] | null;
+            papers?: components["schemas"]["PapersSectionDoc"] | null;
             photos?: components["schemas"]["PhotosSectionDoc"] | null;
             /** @description The sketch, how it stands, and what of it is held. */
             sketch: components["schemas"]["SketchSectionDoc"];
@@ -3148,6 +3508,16 @@ export interface components {
             /** @description Prints that no such sheet holds. */
             too_large: string[];
         };
+        /** @description The maker's strip along an edge. */
+        PrintedStripDoc: {
+            /** @description `left`, `right`, `top` or `bottom` */
+            edge: string;
+            /**
+             * Format: double
+             * @description How wide.
+             */
+            width: number;
+        };
         /** @description The simulated photo printer. */
         PrinterView: {
             /**
@@ -3221,6 +3591,47 @@ export interface components {
             format: string;
             /** @description Best first. */
             proposals: components["schemas"]["ProposalDoc"][];
+            /** @description `in` or `mm` */
+            unit: string;
+        };
+        /** @description A paper with its rank. */
+        RankedPaperDoc: {
+            /**
+             * Format: int32
+             * @description How many are free for this page.
+             */
+            free: number;
+            /** @description The item. */
+            item: string;
+            /**
+             * Format: double
+             * @description The higher, the better.
+             */
+            points: number;
+            /** @description Why, the weightiest first. */
+            reasons: string[];
+            /** @description Whether a piece of it can be had. */
+            serves: boolean;
+            /** @description `a` or `b` */
+            side: string;
+        };
+        /** @description Which papers suit a piece. */
+        RankingAskedDoc: {
+            /** @description The kit that the call asks for. */
+            kit?: string | null;
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /**
+             * Format: uuid
+             * @description The page, whose own holds count as free.
+             */
+            page: string;
+            /** @description What is decided about papers. */
+            papers: components["schemas"]["PapersSectionDoc"];
+            /** @description The pictures of the layout's prints. */
+            photos?: components["schemas"]["PhotoOfPrintDoc"][];
+            /** @description The piece's name. */
+            piece: string;
             /** @description `in` or `mm` */
             unit: string;
         };
@@ -3367,6 +3778,12 @@ export interface components {
         RoleChange: {
             /** @description The role. */
             role: components["schemas"]["Role"];
+        };
+        /** @description What one part of a text came to. */
+        SaidView: {
+            item?: components["schemas"]["StashItemDoc"] | null;
+            /** @description What was not understood. */
+            unknown?: string | null;
         };
         /** @description How far a search went. */
         SearchDoc: {
@@ -3648,6 +4065,125 @@ export interface components {
              */
             small?: number | null;
         };
+        /** @description A thing written anew. */
+        StashChange: {
+            /** @description The thing as it is to be. */
+            item: components["schemas"]["StashItemDoc"];
+            /**
+             * Format: int32
+             * @description The revision that it started from.
+             */
+            revision: number;
+        };
+        /** @description What a page asks for, and what it got. */
+        StashHoldView: {
+            /**
+             * Format: int32
+             * @description How many it holds.
+             */
+            held: number;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: uuid
+             * @description The page.
+             */
+            page: string;
+            /**
+             * Format: int32
+             * @description How many it asks for.
+             */
+            wanted: number;
+        };
+        /** @description Things to put away, as a maker says them. */
+        StashInWords: {
+            /** @description “2 x 12x12 dots / plain, strip 1/2 bottom, kit Ebb” */
+            text: string;
+            /** @description The unit of lengths without one: `in` or `mm`. */
+            unit: string;
+        };
+        /** @description Something in the stash, as a document. */
+        StashItemDoc: {
+            /** @description The side that lies up. */
+            a: components["schemas"]["PaperSideDoc"];
+            b?: components["schemas"]["PaperSideDoc"] | null;
+            /** @description What has been cut out of a scrap. */
+            bites?: components["schemas"]["BoxDoc"][] | null;
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            count: number;
+            /** @description Of a punch or die: the sizes that it cuts. */
+            cuts?: components["schemas"]["SizeDoc"][] | null;
+            /**
+             * Format: double
+             * @description Of a trimmer: the smallest step.
+             */
+            finest?: number | null;
+            /** @description `metrosk-stash-item/1` */
+            format?: string | null;
+            /** @description Where it lies. */
+            kept?: string | null;
+            /** @description `sheet`, `pad`, `cardstock`, `card`, `vellum`, `acetate`, `packaging`, `scrap`, `letters`, `embellishment` or `tool` */
+            kind: string;
+            /** @description The kit that it came in. */
+            kit?: string | null;
+            /** @description What she calls it. */
+            name: string;
+            /** @description What else she wants to know of it. */
+            note?: string | null;
+            /**
+             * Format: double
+             * @description Of a trimmer: the longest cut.
+             */
+            reach?: number | null;
+            size?: components["schemas"]["SizeDoc"] | null;
+            strip?: components["schemas"]["PrintedStripDoc"] | null;
+            /**
+             * Format: double
+             * @description How thick it is.
+             */
+            thickness?: number | null;
+            /** @description `in` or `mm` */
+            unit: string;
+        };
+        /** @description Something in the stash, and who holds how much of it. */
+        StashItemView: {
+            /**
+             * Format: int32
+             * @description How many are free.
+             */
+            free: number;
+            /**
+             * Format: int32
+             * @description How many pages hold.
+             */
+            held: number;
+            /** @description Which pages ask for how many, who asked first first. */
+            holds: components["schemas"]["StashHoldView"][];
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description The thing. */
+            item: components["schemas"]["StashItemDoc"];
+            /** @description Hers alone, not the team's. */
+            own: boolean;
+            /**
+             * Format: int32
+             * @description Its revision.
+             */
+            revision: number;
+        };
+        /** @description Some of the stash. */
+        StashPage: {
+            /** @description In the order in which it was put away. */
+            items: components["schemas"]["StashItemView"][];
+            /** @description Whether there is more. */
+            more: boolean;
+        };
         /** @description Where a page stands on one station. */
         StationView: {
             /** @description What changed since it was settled, in words. */
@@ -3781,6 +4317,13 @@ export interface components {
              */
             thick: number;
         };
+        /** @description Things to put away. */
+        ToPutAway: {
+            /** @description Up to 100. */
+            items: components["schemas"]["StashItemDoc"][];
+            /** @description Hers alone, not the team's. */
+            own?: boolean;
+        };
         /** @description What undo and redo lead to at a station. */
         TrailView: {
             /** @description What redo brings back, the next one last. */
@@ -3797,6 +4340,17 @@ export interface components {
             off: number;
             /** @description `left`, `right`, `top` or `bottom` */
             side: string;
+        };
+        /** @description How far each side of a cut reaches beyond what shows. */
+        TuckedDoc: {
+            /** Format: double */
+            bottom: number;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            right: number;
+            /** Format: double */
+            top: number;
         };
         /** @description A named version of a page. */
         VersionView: {
@@ -6685,6 +7239,123 @@ export interface operations {
             };
         };
     };
+    dealt_papers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DealAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DealtDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperedAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperedDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ranked_papers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RankingAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RankedPaperDoc"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     show_password_link: {
         parameters: {
             query?: never;
@@ -8204,6 +8875,329 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_stash: {
+        parameters: {
+            query?: {
+                /** @description Words, a kind, “enough for a 12 in strip”. */
+                search?: string;
+                /** @description The unit of lengths without one: `in` (if left out) or `mm`. */
+                unit?: string;
+                /** @description How many have been seen. */
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashPage"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_away: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToPutAway"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashItemView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_stash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StashInWords"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_stash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_stash: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtInView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_stash_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StashChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashItemView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_out_of_stash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is out. */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,13 +1,12 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import type { FitDoc, LayoutDoc, PlacedPhotoDoc } from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { tagPlaces } from "@/features/fit/tagPlaces";
 import { extent, type Numbered } from "@/shared/drawing/geometry";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
+import { ROOM, RULER, usePageScale } from "@/shared/drawing/usePageScale";
 import { SizeText } from "@/shared/ui/SizeText";
-import { useWindowHeight } from "@/shared/ui/useRoom";
-import { useWidth } from "@/shared/ui/useWidth";
 import { PrintSquare } from "./PrintSquare";
 import { useCarried } from "./useCarried";
 
@@ -23,23 +22,11 @@ type Props = {
   onScale: (perInch: number) => void;
 };
 
-const RULER = 26;
-const ROOM = 10;
-/** No page is drawn lower than this, and none takes more than this share of the window: the prints lie below it. */
-const LOWEST = 250;
-const SHARE = 0.46;
-
 /** The page with its photos, to scale. A photo carried onto another changes places with it. */
 export function PhotoPage({ fit, layout, blocks, placed, inHand, onTake, onSwap, onScale }: Props) {
-  const frame = useRef<HTMLDivElement>(null);
-  const width = useWidth(frame, 600);
-  const height = useWindowHeight();
   const { canvas } = layout;
   const unit = unitOf(fit);
-  const across = canvas.page.w * canvas.pages;
-  const tallest = Math.max(LOWEST, height * SHARE - RULER);
-  const scale = Math.max(0.1, Math.min((width - RULER - ROOM) / across, tallest / canvas.page.h));
-  const size = { w: across * scale, h: canvas.page.h * scale };
+  const { frame, scale, size } = usePageScale(canvas);
   const tags = tagPlaces(blocks, scale, canvas);
   useEffect(() => onScale(unit === "mm" ? scale * 25.4 : scale), [onScale, scale, unit]);
   const photos = blocks.filter((b) => b.block.photo);

@@ -10,9 +10,8 @@ import { numbered } from "@/shared/drawing/geometry";
 import { rulerText, toTicks, type Unit } from "@/shared/lengths/length";
 import { Failed } from "@/shared/ui/Failed";
 import { Sentence } from "@/shared/ui/Length";
-import { isForPage } from "@/shared/ui/letterKeys";
 import { Notice } from "@/shared/ui/Notice";
-import { useKeyBindings } from "@/shared/ui/useKeyBindings";
+import { useDigits } from "@/shared/ui/useDigits";
 import { Workbench } from "@/shared/ui/Workbench";
 import { LeftOver } from "./LeftOver";
 import { printsOn, unitOfPlan, withSwap } from "./model";
@@ -183,10 +182,4 @@ function roundedUp(length: number, unit: Unit): number {
 function roundedDown(length: number, unit: Unit): number {
   const step = unit === "in" ? 1 / 8 : 1;
   return Math.floor(length / step + 1e-6) * step;
-}
-
-/** The digits take a print in hand. */
-function useDigits(take: (id: string) => void) {
-  const digits = Array.from({ length: 9 }, (_, n) => String(n + 1));
-  useKeyBindings(Object.fromEntries(digits.map((d) => [d, (e: KeyboardEvent) => isForPage(e) && take(d)])));
 }

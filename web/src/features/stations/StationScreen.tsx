@@ -10,7 +10,10 @@ import { type Draft, type PlanEvent, shownPlan } from "@/features/plan/planState
 import { SaveState } from "@/features/plan/SaveState";
 import type { StationProps } from "@/features/plan/stationProps";
 import { usePlan } from "@/features/plan/usePlan";
+import { looksOf } from "@/features/stash/looks";
+import { useStashById } from "@/features/stash/useStash";
 import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
+import { PapersOf } from "@/shared/drawing/papers";
 import { imagesOf, PhotoImagesOf } from "@/shared/drawing/photoImages";
 import { Failed } from "@/shared/ui/Failed";
 import { isForPage } from "@/shared/ui/letterKeys";
@@ -79,28 +82,32 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
   const numbers = useMemo(() => numbersOf(plan.sketch.sketch.blocks), [plan.sketch.sketch.blocks]);
   const photos = plan.photos?.photos;
   const images = useMemo(() => imagesOf(Array.isArray(photos) ? photos : undefined), [photos]);
+  const stash = useStashById();
+  const looks = useMemo(() => looksOf(plan.papers, stash, plan.unit), [plan.papers, plan.unit, stash]);
   return (
     <BlockNumbers numbers={numbers}>
       <PhotoImagesOf value={images}>
-        <div className="flex min-h-screen flex-col min-[900px]:h-screen">
-          <Tape
-            page={state.page}
-            plan={plan}
-            current={station}
-            changePlan={acts.changePlan}
-            mayChange={mayChange}
-            saving={saving}
-          />
-          <AtStation {...props} station={station} />
-          <ConflictDialog state={state} dispatch={dispatch} />
-          <HistoryPanel
-            pageId={page.id}
-            revision={state.page.revision}
-            open={history}
-            onClose={() => setHistory(false)}
-            returnTo={acts.returnTo}
-          />
-        </div>
+        <PapersOf value={looks}>
+          <div className="flex min-h-screen flex-col min-[900px]:h-screen">
+            <Tape
+              page={state.page}
+              plan={plan}
+              current={station}
+              changePlan={acts.changePlan}
+              mayChange={mayChange}
+              saving={saving}
+            />
+            <AtStation {...props} station={station} />
+            <ConflictDialog state={state} dispatch={dispatch} />
+            <HistoryPanel
+              pageId={page.id}
+              revision={state.page.revision}
+              open={history}
+              onClose={() => setHistory(false)}
+              returnTo={acts.returnTo}
+            />
+          </div>
+        </PapersOf>
       </PhotoImagesOf>
     </BlockNumbers>
   );

@@ -48,7 +48,12 @@ export const STATIONS: readonly Station[] = [
     decides: "The page, one or two, how many photos, and where everything goes.",
     screen: lazy(async () => ({ default: (await import("@/features/fit/FitStation")).FitStation })),
   },
-  { name: "papers", label: "Papers", decides: "Which sheet and side for each piece, the mats, tucks and layers." },
+  {
+    name: "papers",
+    label: "Papers",
+    decides: "Which sheet and side for each piece, the mats, tucks and layers.",
+    screen: lazy(async () => ({ default: (await import("@/features/papers/PapersStation")).PapersStation })),
+  },
   { name: "cut", label: "Cut", decides: "What is cut from which sheet, in what order, at which trimmer setting." },
   { name: "words", label: "Words", decides: "The title in a letter set that fits, and the journaling." },
   {

@@ -2,9 +2,12 @@ import { Link } from "@tanstack/react-router";
 import { memo, useMemo } from "react";
 import type { PageCard } from "@/api/client";
 import { PageMenu } from "@/features/history/PageMenu";
+import { looksOf } from "@/features/stash/looks";
+import { useStashById } from "@/features/stash/useStash";
 import { stationOf } from "@/features/stations/registry";
 import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { ScaledThumbnail } from "@/shared/drawing/PageSheet";
+import { PapersOf } from "@/shared/drawing/papers";
 import { imagesOf, PhotoImagesOf } from "@/shared/drawing/photoImages";
 import { dueText, isoDay } from "@/shared/ui/days";
 import { Sentence } from "@/shared/ui/Length";
@@ -51,6 +54,11 @@ export const PageOnTable = memo(function PageOnTable({ page, today, scale = SCAL
     () => imagesOf(page.pictures.map((p) => ({ id: p.id, picture: p.picture, turned: p.turned }))),
     [page.pictures],
   );
+  const stash = useStashById();
+  const looks = useMemo(
+    () => looksOf(page.papers, stash, layout.unit === "mm" ? "mm" : "in"),
+    [layout.unit, page.papers, stash],
+  );
   const late = page.due && page.due < isoDay(today) && !page.finished;
   const to = { to: "/pages/$pageId/$station", params: { pageId: page.id, station: stationToOpen(page) } } as const;
   return (
@@ -63,12 +71,14 @@ export const PageOnTable = memo(function PageOnTable({ page, today, scale = SCAL
         aria-label={`Open ${page.name}`}
       >
         <PhotoImagesOf value={images}>
-          <ScaledThumbnail
-            canvas={layout.canvas}
-            blocks={layout.blocks}
-            unit={layout.unit === "mm" ? "mm" : "in"}
-            perInch={scale}
-          />
+          <PapersOf value={looks}>
+            <ScaledThumbnail
+              canvas={layout.canvas}
+              blocks={layout.blocks}
+              unit={layout.unit === "mm" ? "mm" : "in"}
+              perInch={scale}
+            />
+          </PapersOf>
         </PhotoImagesOf>
       </Link>
       <div className={`min-w-0 flex-1 ${beside ? "" : "mt-1"}`}>

@@ -10,22 +10,32 @@ const THIN = 1;
 type Drawn = Pick<BlockDoc, "kind" | "turn" | "shape" | "grid" | "ring"> &
   Partial<Pick<LayoutBlockDoc, "photo" | "print" | "keep">> & { box: BoxDoc };
 
+type Shaped = {
+  block: Drawn;
+  scale: number;
+  patterns: string;
+  /** What a block, or one of its units, is filled with where its paper is chosen. */
+  paperOf?: ((unit?: string) => string | undefined) | undefined;
+};
+
 /** One block in its texture. Kinds are told apart by texture and outline, not by colour alone. */
-export function BlockShape({ block, scale, patterns }: { block: Drawn; scale: number; patterns: string }) {
+export function BlockShape({ block, scale, patterns, paperOf }: Shaped) {
   const box = scaled(block.box, scale);
   const cx = box.x + box.w / 2;
   const cy = box.y + box.h / 2;
   return (
     <g transform={block.turn ? `rotate(${block.turn} ${cx} ${cy})` : undefined}>
-      <Kind block={block} box={box} scale={scale} patterns={patterns} />
+      <Kind block={block} box={box} scale={scale} patterns={patterns} paperOf={paperOf} />
     </g>
   );
 }
 
-function Kind({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; scale: number; patterns: string }) {
+function Kind({ block, box, scale, patterns, paperOf }: Shaped & { box: BoxDoc }) {
+  const paper = paperOf?.();
   const outline = (fill: string, more: object = {}) => (
     <Outline block={block} box={box} fill={fill} stroke={INK} strokeWidth={THIN} {...more} />
   );
+  if (paper && PAPERED.has(block.kind)) return outline(paper);
   switch (block.kind) {
     case "photo":
       return <Photo block={block} box={box} scale={scale} patterns={patterns} />;
@@ -64,15 +74,18 @@ function Kind({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; scal
     case "cluster":
       return <path d={lobes(box)} fill="#ffffff" stroke={INK} strokeWidth={THIN} />;
     case "accent":
-      return <path d={tag(box)} fill="#ffffff" stroke={INK} strokeWidth={THIN} />;
+      return <path d={tag(box)} fill={paper ?? "#ffffff"} stroke={INK} strokeWidth={THIN} />;
     case "grid":
-      return <GridUnits block={block} box={box} scale={scale} patterns={patterns} />;
+      return <GridUnits block={block} box={box} scale={scale} patterns={patterns} paperOf={paperOf} />;
     case "ring":
-      return <RingUnits block={block} box={box} scale={scale} />;
+      return <RingUnits block={block} box={box} scale={scale} patterns={patterns} paperOf={paperOf} />;
     default:
       return outline("#ffffff");
   }
 }
+
+/** What a sheet of paper is cut for, whole. */
+const PAPERED = new Set(["mat", "paper", "strip"]);
 
 /** A photo: what shows of its print, or a grey place for one. */
 function Photo({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; scale: number; patterns: string }) {
@@ -225,7 +238,7 @@ function Unit({ box, round, fill }: { box: BoxDoc; round: boolean; fill: string 
 }
 
 /** A grid's real units; every second row of a staggered one is shifted, its end units cut off at the box. */
-function GridUnits({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; scale: number; patterns: string }) {
+function GridUnits({ block, box, scale, patterns, paperOf }: Shaped & { box: BoxDoc }) {
   const grid = block.grid ?? { cols: 1, rows: 1, gap: 0, stagger: 0 };
   const gap = (grid.gap ?? 0) * scale;
   const w = (box.w - gap * (grid.cols - 1)) / grid.cols;
@@ -236,7 +249,8 @@ function GridUnits({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc;
     for (let col = shift ? -1 : 0; col < grid.cols; col++) {
       const left = Math.max(box.x, box.x + (col + shift) * (w + gap));
       const right = Math.min(box.x + box.w, box.x + (col + shift) * (w + gap) + w);
-      const fill = (row + col) % 2 === 0 ? "#ffffff" : `url(#${patterns}-hatch)`;
+      const name = `${row + 1}/${col + (shift ? 2 : 1)}`;
+      const fill = paperOf?.(name) ?? ((row + col) % 2 === 0 ? "#ffffff" : `url(#${patterns}-hatch)`);
       if (right - left > 0.5) {
         units.push({ key: `${row}-${col}`, box: { x: left, y: box.y + row * (h + gap), w: right - left, h }, fill });
       }
@@ -245,7 +259,7 @@ function GridUnits({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc;
   return units.map((u) => <Unit key={u.key} box={u.box} round={grid.unit_shape === "circle"} fill={u.fill} />);
 }
 
-function RingUnits({ block, box, scale }: { block: Drawn; box: BoxDoc; scale: number }) {
+function RingUnits({ block, box, scale, paperOf }: Shaped & { box: BoxDoc }) {
   const ring = block.ring ?? { count: 1, unit: 1 };
   const unit = ring.unit * scale;
   const rx = (box.w - unit) / 2;
@@ -255,7 +269,8 @@ function RingUnits({ block, box, scale }: { block: Drawn; box: BoxDoc; scale: nu
     const x = box.x + box.w / 2 + Math.sin(angle) * rx - unit / 2;
     const y = box.y + box.h / 2 - Math.cos(angle) * ry - unit / 2;
     const key = `${ring.count}-${n}`;
-    return <Unit key={key} box={{ x, y, w: unit, h: unit }} round={ring.unit_shape === "circle"} fill="#ffffff" />;
+    const fill = paperOf?.(String(n + 1)) ?? "#ffffff";
+    return <Unit key={key} box={{ x, y, w: unit, h: unit }} round={ring.unit_shape === "circle"} fill={fill} />;
   });
 }
 

@@ -2,6 +2,7 @@ import { memo, useId } from "react";
 import type { BlockDoc, BoxDoc, LayoutBlockDoc } from "@/api/client";
 import { BlockShape, PATTERNS } from "./BlockShape";
 import { scaled } from "./geometry";
+import { type PaperLook, partNames, usePaperFills, usePapers } from "./papers";
 
 type Canvas = { page: { w: number; h: number }; pages: number };
 type AnyBlock = BlockDoc & Partial<Pick<LayoutBlockDoc, "page" | "whole">>;
@@ -20,22 +21,46 @@ export const PageSheet = memo(function PageSheet({ canvas, blocks, scale, guard 
   const page = { w: canvas.page.w * scale, h: canvas.page.h * scale };
   const width = page.w * canvas.pages;
   const clip = (which: string) => `${clips}-${which}`;
+  const papers = usePapers();
+  // Sketches have no papers: their blocks stand for nothing.
+  const names = papers.size > 0 && blocks.some((b) => "from" in b) ? partNames(blocks) : undefined;
+  const looks: PaperLook[] = names ? [...papers.values()] : [];
+  const { defs, fill } = usePaperFills(looks, scale);
   return (
     <g>
       <defs>
         <Clip id={clip("all")} box={{ x: 0, y: 0, w: width, h: page.h }} />
         <Clip id={clip("0")} box={{ x: 0, y: 0, ...page }} />
         <Clip id={clip("1")} box={{ x: page.w, y: 0, ...page }} />
+        {defs}
       </defs>
       <rect width={width} height={page.h} fill="#ffffff" stroke="#17263b" />
-      {canvas.pages === 2 && guard > 0 && (
+      {names &&
+        Array.from({ length: canvas.pages }, (_, n) => {
+          const ground = fill(papers.get(`ground-${n}`));
+          return (
+            ground && (
+              <rect
+                key={`ground-${String(n)}`}
+                x={n * page.w}
+                width={page.w}
+                height={page.h}
+                fill={ground}
+                stroke="#17263b"
+              />
+            )
+          );
+        })}
+      {canvas.pages === 2 && guard > 0 && !papers.has("ground-0") && (
         <rect x={page.w - guard * scale} width={2 * guard * scale} height={page.h} fill="#eef1f2" />
       )}
       {blocks.map((block) => {
         const drawn = block.whole ? { ...block, ...block.whole } : block;
+        const name = names?.get(block.id);
+        const paperOf = name && ((unit?: string) => fill((unit && papers.get(`${name}/${unit}`)) || papers.get(name)));
         return (
           <g key={block.id} clipPath={`url(#${clip(block.whole ? String(block.page ?? 0) : "all")})`}>
-            <BlockShape block={drawn} scale={scale} patterns={PATTERNS} />
+            <BlockShape block={drawn} scale={scale} patterns={PATTERNS} paperOf={paperOf || undefined} />
           </g>
         );
       })}

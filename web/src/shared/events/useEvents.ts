@@ -8,7 +8,7 @@ const TOGETHER = 150;
 /** Which lists are another now. What is open in an editor looks after itself. */
 export function outdated(told: Told): QueryKey[] {
   if (told.kind === "again")
-    return [["pages"], ["sketches"], ["history"], ["versions"], ["pictures"], ["season"], ["calls"]];
+    return [["pages"], ["sketches"], ["history"], ["versions"], ["pictures"], ["season"], ["calls"], ["stash"]];
   const { what, thing } = told.event;
   switch (what) {
     case "page":
@@ -19,6 +19,8 @@ export function outdated(told: Told): QueryKey[] {
       return [["pages"], ["season"]];
     case "layout":
       return [["pages"]];
+    case "stash":
+      return [["stash"], ["ranked-papers"]];
     case "sketch":
       return [["sketches"], ["sketch-revisions", thing]];
     default:

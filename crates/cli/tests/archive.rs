@@ -134,7 +134,7 @@ fn a_backup_holds_every_picture_and_is_restored_onto_another_folder_and_database
     let done = house.run(&["backup", file]);
     assert!(done.status.success(), "{}", said(&done));
     assert!(
-        said(&done).contains("20 pictures") && said(&done).contains("60 files"),
+        said(&done).contains("89 pictures") && said(&done).contains("255 files"),
         "{}",
         said(&done)
     );

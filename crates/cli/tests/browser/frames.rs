@@ -73,9 +73,15 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
         ),
         (
             format!("/pages/{kites}/papers"),
+            "//h2[.='Papers, best first']/following::ol/li",
+            true,
+        ),
+        (
+            format!("/pages/{kites}/cut"),
             "//p[contains(., 'not built yet')]",
             false,
         ),
+        ("/stash".to_owned(), "//h2[.='Sheets']", false),
         ("/".to_owned(), "//h2[.='Without a date']", false),
         (
             "/drawer".to_owned(),

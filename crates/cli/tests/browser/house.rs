@@ -1,6 +1,8 @@
 //! Two people, one page; no connection; every screen in both themes, without a finding of axe-core.
 
-use crate::support::{Server, click, come_in, fetched, open_id, write_meanwhile};
+use crate::support::{
+    Server, click, come_in, fetched, open_id, open_kites_at_fit, write_meanwhile,
+};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -83,6 +85,11 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
         (format!("/pages/{noses}/fit"), "//section[@role='alert']"),
         (
             format!("/pages/{kites}/papers"),
+            "//h2[.='Papers, best first']/following::ol/li",
+        ),
+        ("/stash".to_owned(), "//h2[.='Sheets']"),
+        (
+            format!("/pages/{kites}/cut"),
             "//p[contains(., 'not built yet')]",
         ),
         (format!("/pages/{kites}/sheet"), "//*[local-name()='svg']"),
@@ -129,7 +136,7 @@ async fn who_writes_second_is_told_sees_both_and_chooses() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_kites_at_fit(&browser).await?;
     browser.find("//p[@data-save='saved']").await?;
     let id = open_id(&browser).await?;
     let page = fetched(&browser, &format!("/api/pages/{id}")).await?;
@@ -189,7 +196,7 @@ async fn what_others_change_is_shown_by_itself_and_disturbs_nobody_at_another_st
         .context("a second tab")?;
     browser.window.switch_to_window(page.clone()).await?;
     browser.window.goto(format!("{}/", server.address)).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_kites_at_fit(&browser).await?;
     browser.find("//p[@data-save='saved']").await?;
     let id = open_id(&browser).await?;
     let now = fetched(&browser, &format!("/api/pages/{id}")).await?;
@@ -232,7 +239,7 @@ async fn what_is_changed_without_a_server_is_saved_when_it_comes_back() -> Resul
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_kites_at_fit(&browser).await?;
     browser.find("//p[@data-save='saved']").await?;
     let socket = server.socket().to_owned();
     drop(server);

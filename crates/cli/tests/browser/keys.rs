@@ -1,6 +1,6 @@
 //! Letters and numbers as keys: on the page only, and only for those who want them.
 
-use crate::support::{Server, click, come_in, press};
+use crate::support::{Server, click, come_in, open_kites_at_fit, press};
 use anyhow::{Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -28,7 +28,10 @@ async fn letters_act_while_the_page_has_the_focus_and_can_be_switched_off() -> R
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_kites_at_fit(&browser).await?;
+    // Opened anew, not come to by a link that has the focus.
+    let fit = browser.window.current_url().await?;
+    browser.window.goto(fit.as_str()).await?;
     browser
         .find("//section[@data-keys='page']//h2[contains(., 'by stretch')]")
         .await?;

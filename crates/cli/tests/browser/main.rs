@@ -8,6 +8,7 @@ mod holds;
 mod house;
 mod keys;
 mod maker;
+mod papers;
 mod people;
 mod photos;
 mod picture;

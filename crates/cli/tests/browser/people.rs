@@ -1,6 +1,6 @@
 //! People and teams: a lead invites, somebody joins, a guest looks; defaults, passwords, another team.
 
-use crate::support::{Server, click, come_in, fetched, fill, start_page};
+use crate::support::{Server, click, come_in, fetched, fill, open_kites_at_fit, start_page};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -64,7 +64,7 @@ async fn a_lead_invites_and_a_guest_looks() -> Result<()> {
         .await?;
 
     // A guest sees the pages, and can't change them.
-    click(&other, "//h3/a[.='Kites over the flats']").await?;
+    open_kites_at_fit(&other).await?;
     other.find("//p[@data-save][.='To look at']").await?;
     click(&other, "//button[@aria-label='One photo fewer']").await?;
     other.find("//output[@aria-label='Photos'][.='6']").await?;

@@ -162,6 +162,7 @@ async fn handed_on(by: By) -> Result<()> {
         "//nav[@aria-label='Stations']//a[starts-with(., 'Fit')]",
     )
     .await?;
+    wren.find("//h2[contains(., 'by stretch')]").await?;
     by.act(&wren, "//button[.='Settled']").await?;
     wren.find("//button[.='Mark as settled']").await?;
 

@@ -113,6 +113,18 @@ pub(crate) async fn come_in(browser: &Browser, server: &Server) -> Result<()> {
     Ok(())
 }
 
+/// Opens the demo's spread at its Fit station: from the table it opens where something is to be decided next.
+pub(crate) async fn open_kites_at_fit(browser: &Browser) -> Result<()> {
+    click(browser, "//h3/a[.='Kites over the flats']").await?;
+    click(
+        browser,
+        "//nav[@aria-label='Stations']//a[starts-with(normalize-space(.), 'Fit')]",
+    )
+    .await?;
+    browser.find("//h2[contains(., 'by stretch')]").await?;
+    Ok(())
+}
+
 /// Starts a page from a sketch of the drawer.
 pub(crate) async fn start_page(browser: &Browser, sketch: &str) -> Result<()> {
     click(browser, "//nav//a[.='Sketch drawer']").await?;

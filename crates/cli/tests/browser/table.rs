@@ -1,6 +1,6 @@
 //! The table and the drawer: what can be done with a page and a sketch as a whole, and a page's history.
 
-use crate::support::{Server, click, come_in, fetched, open_id, press};
+use crate::support::{Server, click, come_in, fetched, open_id, open_kites_at_fit, press};
 use anyhow::{Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -78,7 +78,7 @@ async fn a_version_is_named_and_returned_to_and_keys_do_it() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_kites_at_fit(&browser).await?;
     browser.find("//p[@data-save='saved']").await?;
     press(&browser, "?").await?;
     browser

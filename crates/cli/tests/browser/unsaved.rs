@@ -1,6 +1,8 @@
 //! What is on screen and not saved yet is not lost: by a reload, a server that goes away, a step back without a connection, two clicks.
 
-use crate::support::{Server, click, come_in, fetched, open_id, write_meanwhile};
+use crate::support::{
+    Server, click, come_in, fetched, open_id, open_kites_at_fit, write_meanwhile,
+};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -168,7 +170,7 @@ async fn an_editor_stays_on_screen_when_the_server_goes_away() -> Result<()> {
 #[tokio::test]
 async fn undo_shows_without_a_connection() -> Result<()> {
     let (database, server, browser) = at_table().await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_kites_at_fit(&browser).await?;
     browser.find("//p[@data-save='saved']").await?;
     click(&browser, "//button[@aria-label='One photo fewer']").await?;
     browser

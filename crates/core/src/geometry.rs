@@ -286,6 +286,12 @@ impl Span {
     }
 }
 
+/// A vector turned clockwise (x to the right, y down) by `degrees`.
+pub fn turned((x, y): (f64, f64), degrees: f64) -> (f64, f64) {
+    let (sin, cos) = degrees.to_radians().sin_cos();
+    (x * cos - y * sin, x * sin + y * cos)
+}
+
 /// Whether a turn in degrees is nearer to 90 or 270 than to 0 or 180.
 pub fn nearer_to_quarter(degrees: f64) -> bool {
     let half = degrees.rem_euclid(180.0);

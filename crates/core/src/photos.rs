@@ -6,6 +6,7 @@ mod listed;
 mod mats;
 mod prints;
 mod resolution;
+mod rough;
 mod sheets;
 mod trims;
 

@@ -442,3 +442,55 @@ fn what_a_print_is_called_unsettles_nothing_and_its_mats_do() {
         (State::NeedsALook, vec!["the mats"])
     );
 }
+
+/// One photo, tilted, with what its layers are set to, on a page of its own.
+fn tilted(turn: f64, layers: &Value) -> (Proposal, PlacedPhotos, Vec<[Length; 4]>) {
+    let sketch = json!({"format": "metrosk-sketch/1", "unit": "in", "name": "Tilted", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1},
+        "blocks": [{"id": "p1", "kind": "photo", "box": {"x": 4, "y": 3, "w": 4, "h": 6}, "turn": turn}]});
+    let plan = json!({"format": "metrosk-plan/2", "unit": "in", "sketch": {"sketch": sketch},
+        "photos": {"photos": [{"id": "f1", "w": 4, "h": 6}], "mats": [{"layers": layers}]},
+        "fit": {"target": {"page": {"w": 12, "h": 12}, "pages": 1, "margin": 0.25}, "snap": 0.125, "pins": []}});
+    let plan = Plan::from_json(&plan).unwrap();
+    let (proposal, placed) = on_page(&plan);
+    let set = metrosk_core::photos::layers_of(&plan.photos.decisions.mats, "p1").unwrap();
+    (proposal, placed, set.iter().map(|l| l.borders).collect())
+}
+
+#[test]
+fn a_layer_behind_a_tilted_photo_is_set_off_along_the_photos_own_edges() {
+    let layers = json!([{"border": 0.125}, {"border": 0.25, "off": {"x": 0.1875, "y": 0.0625}, "edge": "torn"}]);
+    for turn in [0.0, 7.0, -12.5, 45.0, 90.0, 97.0, 180.0, 263.0] {
+        let (proposal, placed, set) = tilted(turn, &layers);
+        let found: Vec<[Length; 4]> = placed.placed[0].layers.iter().map(|l| l.borders).collect();
+        assert_eq!(found, set, "turned by {turn}");
+        // The same again from the drawing alone: the layer's corners as they lie on the page, seen from the photo.
+        let at = |id: &str| {
+            &proposal
+                .layout
+                .blocks
+                .iter()
+                .find(|b| b.block.id == id)
+                .unwrap()
+                .block
+        };
+        let (photo, outer) = (at("p1"), at(&placed.placed[0].layers[1].block));
+        assert_eq!(outer.other["edge"], "torn");
+        let middle = |b: &metrosk_core::sketch::Block| {
+            let span = metrosk_core::geometry::Span::from(b.rect);
+            (span.cx(), span.cy())
+        };
+        let ((px, py), (ox, oy)) = (middle(photo), middle(outer));
+        let (x, y) = metrosk_core::geometry::turned((ox - px, oy - py), -photo.turn);
+        let inch = inches(1.0).ticks() as f64;
+        assert!(
+            (x / inch - 0.1875).abs() < 1e-4,
+            "turned by {turn}: {}",
+            x / inch
+        );
+        assert!(
+            (y / inch - 0.0625).abs() < 1e-4,
+            "turned by {turn}: {}",
+            y / inch
+        );
+    }
+}

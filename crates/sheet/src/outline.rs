@@ -1,7 +1,9 @@
 //! A block's outline as the data of one SVG path, in whatever unit a scale gives.
 
 use metrosk_core::geometry::{Rect, Span};
-use metrosk_core::sketch::{Block, Grid, Kind, Ring, Shape, UnitShape};
+use metrosk_core::length::Length;
+use metrosk_core::photos::LayerEdge;
+use metrosk_core::sketch::{Block, Grid, Kind, Ring, Shape, TriangleCorner, UnitShape};
 use std::f64::consts::TAU;
 use std::fmt::Write;
 
@@ -148,8 +150,45 @@ pub(crate) fn outline(block: &Block, f: Frame, ticks: f64) -> String {
             .map(|u| unit_path(u, ring.unit_shape))
             .collect(),
         (Kind::Cluster, ..) => lobes(f),
+        (Kind::Mat, ..) if LayerEdge::of(block) != LayerEdge::Cut => rough_path(block, f, ticks),
         _ => shape_path(&block.shape, f),
     }
+}
+
+/// A mat's torn or roughened outline.
+fn rough_path(mat: &Block, f: Frame, ticks: f64) -> String {
+    /// Points of a round mat, before it is roughened.
+    const AROUND: u32 = 48;
+    let shares: Vec<[f64; 2]> = match &mat.shape {
+        Shape::Rect => vec![[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 1.0]],
+        Shape::Polygon(points) => points.clone(),
+        Shape::Triangle(corner) => triangle(*corner).to_vec(),
+        Shape::Ellipse => (0..AROUND)
+            .map(|n| f64::from(n) / f64::from(AROUND) * TAU)
+            .map(|angle| [0.5 + angle.cos() / 2.0, 0.5 + angle.sin() / 2.0])
+            .collect(),
+    };
+    let points: Vec<(f64, f64)> = shares
+        .iter()
+        .map(|[x, y]| (f.x + x * f.w, f.y + y * f.h))
+        .collect();
+    let inch = Length::inches(1, 1).ticks() as f64 / ticks;
+    let rough = LayerEdge::of(mat).ragged(&points, inch);
+    let drawn: Vec<[f64; 2]> = rough.into_iter().map(|(x, y)| [x, y]).collect();
+    let unscaled = Frame {
+        x: 0.0,
+        y: 0.0,
+        w: 1.0,
+        h: 1.0,
+    };
+    points_path(&drawn, unscaled)
+}
+
+/// The right angle's corner and its two neighbours, as shares of the box.
+fn triangle(corner: TriangleCorner) -> [[f64; 2]; 3] {
+    let x = if corner.left { 0.0 } else { 1.0 };
+    let y = if corner.top { 0.0 } else { 1.0 };
+    [[x, y], [1.0 - x, y], [x, 1.0 - y]]
 }
 
 /// The outline of a plain shape in a frame.
@@ -157,13 +196,7 @@ pub(crate) fn shape_path(shape: &Shape, f: Frame) -> String {
     match shape {
         Shape::Rect => rect_path(f),
         Shape::Ellipse => ellipse_path(f),
-        Shape::Triangle(corner) => {
-            let (x, y) = (
-                if corner.left { 0.0 } else { 1.0 },
-                if corner.top { 0.0 } else { 1.0 },
-            );
-            points_path(&[[x, y], [1.0 - x, y], [x, 1.0 - y]], f)
-        }
+        Shape::Triangle(corner) => points_path(&triangle(*corner), f),
         Shape::Polygon(points) => points_path(points, f),
     }
 }
@@ -171,7 +204,6 @@ pub(crate) fn shape_path(shape: &Shape, f: Frame) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use metrosk_core::length::Length;
 
     const BOX: Frame = Frame {
         x: 0.0,

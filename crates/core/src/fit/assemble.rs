@@ -3,7 +3,7 @@
 use super::item::Item;
 use super::model::{Model, Scene, Vars};
 use super::pin::PinEdge;
-use crate::geometry::{Edge, Rect, Size, Span};
+use crate::geometry::{Edge, Rect, Size, Span, turned};
 use crate::layout::{Crop, Layout, LayoutBlock, Placement};
 use crate::length::{Length, Unit};
 use crate::photos::{Photos, Print, crop, room};
@@ -37,7 +37,8 @@ pub(crate) fn layout(scene: &Scene<'_>, model: &Model, ticks: &[i64]) -> Layout 
             );
         } else {
             let [l, t, r, b] = model.vars[n].edges.map(|v| ticks[v]);
-            let block = base(scene, item, placed(scene, item, [l, t, r, b]));
+            let place = set_off_with_tilt(scene, item, placed(scene, item, [l, t, r, b]));
+            let block = base(scene, item, place);
             over_fold(scene, item, block, &mut names, &mut blocks);
         }
     }
@@ -122,6 +123,26 @@ fn placed(scene: &Scene<'_>, item: &Item, mut edges: [i64; 4]) -> Rect {
         }
     }
     unturned(item, edges)
+}
+
+/// A chosen layer that is set off behind a tilted photo is set off along the photo's own edges, not along the page's.
+fn set_off_with_tilt(scene: &Scene<'_>, item: &Item, rect: Rect) -> Rect {
+    let is_chosen = |_: &_| {
+        let id = &scene.sketch.blocks[item.from[0]].id;
+        item.is_tilted() && scene.request.reaches.contains_key(id)
+    };
+    let Some((_, [left, top, right, bottom])) = item.frames.filter(is_chosen) else {
+        return rect;
+    };
+    let tilt = item.turn - 90.0 * (item.turn / 90.0).round();
+    let (off_x, off_y) = ((right - left) / 2.0, (bottom - top) / 2.0);
+    let (along_x, along_y) = turned((off_x, off_y), tilt);
+    let shift = |by: f64| Length::from_ticks(by.round() as i64);
+    Rect {
+        x: rect.x + shift(along_x - off_x),
+        y: rect.y + shift(along_y - off_y),
+        ..rect
+    }
 }
 
 /// The sketch's block at its new place.

@@ -3,7 +3,7 @@
 use super::request::Request;
 use crate::geometry::Rect;
 use crate::length::Length;
-use crate::photos::{Sides, mats_of, reaches};
+use crate::photos::{LayerEdge, Sides, mats_of, reaches};
 use crate::sketch::{Block, Kind, Sketch};
 use serde_json::Map;
 use std::collections::{BTreeMap, BTreeSet};
@@ -55,12 +55,12 @@ fn with_mats(
         let own: Vec<String> = drawn_mats(sketch, &photo.id);
         let mut names = own.clone().into_iter().rev();
         let mut made: Vec<Block> = Vec::new();
-        for reach in reaches(&choice.layers) {
+        for (layer, reach) in choice.layers.iter().zip(reaches(&choice.layers)) {
             let id = names
                 .next()
                 .unwrap_or_else(|| free_name(&photo.id, &mut taken));
             let drawn = beside_neighbours(sketch, &photo, &own, reach);
-            made.insert(0, mat(&photo, &id, drawn));
+            made.insert(0, mat(&photo, &id, drawn, layer.edge));
             if choice.each {
                 one_each.insert(id.clone());
             }
@@ -156,7 +156,11 @@ fn beside_neighbours(sketch: &Sketch, photo: &Block, own: &[String], reach: Side
 }
 
 /// A mat that follows a photo's shape.
-fn mat(photo: &Block, id: &str, [left, top, right, bottom]: Sides) -> Block {
+fn mat(photo: &Block, id: &str, [left, top, right, bottom]: Sides, edge: LayerEdge) -> Block {
+    let mut other = Map::new();
+    if edge != LayerEdge::Cut {
+        other.insert(LayerEdge::FIELD.to_owned(), edge.name().into());
+    }
     Block {
         id: id.to_owned(),
         kind: Kind::Mat,
@@ -172,7 +176,7 @@ fn mat(photo: &Block, id: &str, [left, top, right, bottom]: Sides) -> Block {
         grid: None,
         ring: None,
         sure: None,
-        other: Map::new(),
+        other,
         ..photo.clone()
     }
 }

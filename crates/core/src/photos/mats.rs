@@ -8,7 +8,8 @@
 use super::lift::Lift;
 use crate::document::Node;
 use crate::length::Length;
-use crate::sketch::{MOST_BLOCKS, Reader};
+use crate::sketch::{Block, MOST_BLOCKS, Reader};
+use serde_json::Value;
 
 /// How many layers may lie behind a photo.
 pub const MOST_LAYERS: usize = 3;
@@ -30,6 +31,8 @@ pub enum LayerEdge {
 }
 
 impl LayerEdge {
+    /// Of a layout's mat, the field that says how its edge is finished; a cut one says nothing.
+    pub const FIELD: &'static str = "edge";
     /// The names that documents use.
     pub const NAMES: [&'static str; 3] = ["cut", "torn", "roughened"];
 
@@ -41,6 +44,12 @@ impl LayerEdge {
             "roughened" => Some(LayerEdge::Roughened),
             _ => None,
         }
+    }
+
+    /// How the edge of a layout's mat is finished.
+    pub fn of(mat: &Block) -> LayerEdge {
+        let named = mat.other.get(Self::FIELD).and_then(Value::as_str);
+        named.and_then(Self::from_name).unwrap_or_default()
     }
 
     /// Its document name.

@@ -2,10 +2,10 @@
 
 use super::{PlacedLayer, WIDEST_SHARED};
 use crate::fit::PhotoDecisions;
-use crate::geometry::{Size, Span};
+use crate::geometry::{Rect, Size, Span, turned};
 use crate::layout::{Layout, LayoutBlock};
 use crate::length::Length;
-use crate::photos::{Layer, layers_of};
+use crate::photos::{Layer, Sides, layers_of};
 use crate::sketch::Kind;
 
 /// The mats around a photo, from it outwards, with the borders that they have on the page.
@@ -33,12 +33,11 @@ pub(super) fn layers(
     let mut within = photo.block.rect;
     let layer = |(n, mat): (usize, &LayoutBlock)| {
         let rect = mat.block.rect;
-        let borders = [
-            within.x - rect.x,
-            within.y - rect.y,
-            rect.right() - within.right(),
-            rect.bottom() - within.bottom(),
-        ];
+        let borders = own_borders(within, rect, photo.block.turn);
+        let borders = match chosen.get(n) {
+            Some(layer) if close(borders, layer.borders) => layer.borders,
+            _ => borders,
+        };
         within = rect;
         PlacedLayer {
             block: mat.block.id.clone(),
@@ -53,6 +52,32 @@ pub(super) fn layers(
         }
     };
     mats.into_iter().enumerate().map(layer).collect()
+}
+
+/// How far a layer shows on each side of what lies on it, along its own edges; both stand turned by `degrees`.
+fn own_borders(within: Rect, layer: Rect, degrees: f64) -> Sides {
+    // Twice each offset, so that halves of a tick count.
+    let off = |from: Rect, to: Rect| {
+        (
+            (to.x + to.right() - from.x - from.right()).ticks() as f64,
+            (to.y + to.bottom() - from.y - from.bottom()).ticks() as f64,
+        )
+    };
+    let (x, y) = turned(off(within, layer), -degrees);
+    let sides = |more: Length, off: f64| {
+        let more = more.ticks() as f64;
+        [more - off, more + off].map(|twice| Length::from_ticks((twice / 2.0).round() as i64))
+    };
+    let [left, right] = sides(layer.w - within.w, x);
+    let [top, bottom] = sides(layer.h - within.h, y);
+    [left, top, right, bottom]
+}
+
+/// Whether borders are the same but for the rounding of a tilted layer's place to ticks.
+fn close(a: Sides, b: Sides) -> bool {
+    const ROUNDED: i64 = 2;
+    let apart = |(a, b): (Length, Length)| (a - b).ticks().abs();
+    a.into_iter().zip(b).all(|pair| apart(pair) <= ROUNDED)
 }
 
 /// The photos that share a slot with one, on its page, itself among them.

@@ -112,6 +112,9 @@ pub(crate) struct BlockDoc {
     /// How sure a reader of pictures is of it, 0 to 1.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) sure: Option<f64>,
+    /// Of a layout's mat, how its edge is finished where it isn't cut: `torn` or `roughened`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub(crate) edge: Option<String>,
     /// A cluster's size.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) size: Option<String>,

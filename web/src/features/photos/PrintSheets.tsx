@@ -234,7 +234,9 @@ function Orders({ printing, mayChange }: { printing: ReturnType<typeof usePrinti
             <p role="status">
               <strong>{stateWord(order)}</strong>, {order.printed.length} of {order.sheets}{" "}
               {order.sheets === 1 ? "sheet" : "sheets"} printed
-              <span className="text-second">, sent by {order.asked_by}</span>
+              <span className="text-second">
+                , sent by {order.asked_by} at {clock(order.made_at)}
+              </span>
             </p>
             {order.problem && order.state === "failed" && <p className="text-measure">{order.problem.detail}</p>}
             <div className="flex flex-wrap gap-2">
@@ -268,6 +270,9 @@ function Orders({ printing, mayChange }: { printing: ReturnType<typeof usePrinti
     </section>
   );
 }
+
+const clock = (at: string) =>
+  new Date(at).toLocaleTimeString("en", { hour: "numeric", minute: "2-digit" }).toLowerCase();
 
 const isUnderWay = (order: PrintOrderView) => order.state === "waiting" || order.state === "running";
 

@@ -2,12 +2,13 @@ import { useId } from "react";
 import type { BlockDoc, BoxDoc, LayoutBlockDoc } from "@/api/client";
 import { scaled } from "./geometry";
 import { PhotoInSlot, usePhotoImages } from "./photoImages";
+import { isRough, type Point, ragged } from "./rough";
 
 const INK = "#17263b";
 const SECOND = "#51617a";
 const THIN = 1;
 
-type Drawn = Pick<BlockDoc, "kind" | "turn" | "shape" | "grid" | "ring"> &
+type Drawn = Pick<BlockDoc, "kind" | "turn" | "shape" | "grid" | "ring" | "edge"> &
   Partial<Pick<LayoutBlockDoc, "photo" | "print" | "keep">> & { box: BoxDoc };
 
 type Shaped = {
@@ -119,6 +120,9 @@ function Photo({ block, box, scale, patterns }: { block: Drawn; box: BoxDoc; sca
 function Outline({ block, box, ...paint }: { block: Drawn; box: BoxDoc } & React.SVGProps<SVGElement>) {
   const style = paint as React.SVGProps<SVGPathElement>;
   const shape = block.shape;
+  if (isRough(block.edge)) {
+    return <path d={`M${ragged(corners(block, box), block.edge).join("L")}Z`} {...style} />;
+  }
   if (shape?.type === "ellipse") {
     return (
       <ellipse
@@ -130,14 +134,36 @@ function Outline({ block, box, ...paint }: { block: Drawn; box: BoxDoc } & React
       />
     );
   }
-  const points =
-    shape?.type === "polygon" ? (shape.points ?? []) : shape?.type === "triangle" ? triangle(shape.corner) : undefined;
-  if (points) {
-    const path = points.map(([x, y]) => `${box.x + (x ?? 0) * box.w} ${box.y + (y ?? 0) * box.h}`);
-    return <path d={`M${path.join("L")}Z`} {...style} />;
+  if (shape?.type === "polygon" || shape?.type === "triangle") {
+    return <path d={`M${corners(block, box).join("L")}Z`} {...style} />;
   }
   return <rect x={box.x} y={box.y} width={box.w} height={box.h} {...(paint as React.SVGProps<SVGRectElement>)} />;
 }
+
+/** Points around a round shape where it is drawn as many short lines. */
+const AROUND = 48;
+
+/** The corners of a block's shape in its box; of a round one many points around it. */
+function corners({ shape }: Pick<Drawn, "shape">, box: BoxDoc): Point[] {
+  const around = (n: number): Point => [
+    0.5 + Math.cos((n / AROUND) * 2 * Math.PI) / 2,
+    0.5 + Math.sin((n / AROUND) * 2 * Math.PI) / 2,
+  ];
+  const shares = (): readonly (readonly number[])[] => {
+    if (shape?.type === "polygon") return shape.points ?? [];
+    if (shape?.type === "triangle") return triangle(shape.corner);
+    if (shape?.type === "ellipse") return Array.from({ length: AROUND }, (_, n) => around(n));
+    return WHOLE;
+  };
+  return shares().map(([x, y]) => [box.x + (x ?? 0) * box.w, box.y + (y ?? 0) * box.h]);
+}
+
+const WHOLE: Point[] = [
+  [0, 0],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+];
 
 const CORNERS: Record<string, number[]> = {
   "top-left": [0, 0],
@@ -147,7 +173,7 @@ const CORNERS: Record<string, number[]> = {
 };
 
 /** The right angle's corner and its two neighbours. */
-function triangle(corner: string | null | undefined): number[][] {
+function triangle(corner: string | null | undefined): Point[] {
   const [x = 0, y = 0] = CORNERS[corner ?? ""] ?? [];
   return [
     [x, y],

@@ -2,11 +2,13 @@
 
 use anyhow::Context;
 use metrosk_core::Cancel;
+use metrosk_core::checks::Check;
 use metrosk_core::cutting::CutJob;
 use metrosk_core::fit::{self, Request};
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::papers::{Deal, Piecing};
 use metrosk_core::sketch::Sketch;
+use metrosk_core::words::Words;
 use metrosk_vision::{MOST_BYTES, ReadRequest};
 use std::io::{Read, Write};
 
@@ -30,21 +32,9 @@ pub(crate) fn pieces(path: &str) -> anyhow::Result<()> {
 /// Plans the cuts of a file's job. The search ends by itself, or after as many seconds as the job allows.
 pub(crate) fn cut(path: &str) -> anyhow::Result<()> {
     let job = CutJob::from_text(&text(path)?).with_context(|| path.to_owned())?;
-    let cancel = Cancel::default();
-    let (ended, wait) = std::sync::mpsc::channel::<()>();
-    let (clock, seconds) = (cancel.clone(), job.seconds);
-    let timer = std::thread::spawn(move || {
-        // Over in time, or the planner is done and its end of the line is gone.
-        let limit = std::time::Duration::from_secs_f64(seconds);
-        if wait.recv_timeout(limit) == Err(std::sync::mpsc::RecvTimeoutError::Timeout) {
-            clock.cancel();
-        }
-    });
-    let plan = job.planned(&cancel).to_json(&job);
-    drop(ended);
-    timer
-        .join()
-        .map_err(|_| anyhow::anyhow!("the clock stopped"))?;
+    let limit = std::time::Duration::from_secs_f64(job.seconds);
+    let plan = metrosk_server::within(&Cancel::default(), limit, |cancel| job.planned(cancel));
+    let plan = plan.to_json(&job);
     print(&format!("{}\n", serde_json::to_string_pretty(&plan)?))
 }
 
@@ -52,6 +42,20 @@ pub(crate) fn cut(path: &str) -> anyhow::Result<()> {
 pub(crate) fn deal(path: &str) -> anyhow::Result<()> {
     let deal = Deal::from_text(&text(path)?).with_context(|| path.to_owned())?;
     let answer = deal.answer(&deal.dealt());
+    print(&format!("{}\n", serde_json::to_string_pretty(&answer)?))
+}
+
+/// Sets the words of a file in its letters and prints how.
+pub(crate) fn words(path: &str) -> anyhow::Result<()> {
+    let words = Words::from_text(&text(path)?).with_context(|| path.to_owned())?;
+    let answer = words.worded().to_json(&words);
+    print(&format!("{}\n", serde_json::to_string_pretty(&answer)?))
+}
+
+/// Checks the layout of a file and prints what was found, with what cures it.
+pub(crate) fn check(path: &str) -> anyhow::Result<()> {
+    let check = Check::from_text(&text(path)?).with_context(|| path.to_owned())?;
+    let answer = check.checked().to_json(&check);
     print(&format!("{}\n", serde_json::to_string_pretty(&answer)?))
 }
 

@@ -33,7 +33,7 @@ enum Command {
         /// The request's file, or - for standard input.
         request: String,
     },
-    /// Deal papers out over places and print who got which.
+    /// Print what shows and what is cut of each piece of a layout.
     ///
     /// Reads a layout and its papers (metrosk-piecing/1) and prints what shows of each piece, what of it is cut, and what can come out
     /// of its hidden middle (metrosk-pieces/1). A request that is not understood is one line on standard error and exit status 2.
@@ -41,6 +41,24 @@ enum Command {
         /// The request's file, or - for standard input.
         request: String,
     },
+    /// Set words in the letters that are left.
+    ///
+    /// Reads a text and the letters there are (metrosk-words/1) and prints every way to set it, best first (metrosk-worded/1); or which
+    /// letters lack, or how large the space would have to be.
+    Words {
+        /// The request; `-` reads standard input.
+        request: String,
+    },
+    /// Check a layout before anything is glued.
+    ///
+    /// Reads a layout (metrosk-check/1) and prints what was found (metrosk-checked/1): empty paper that is shut in, with cures that were tried
+    /// on the page, and edges that nearly agree.
+    Check {
+        /// The request; `-` reads standard input.
+        request: String,
+    },
+    /// Plan the cuts that give all pieces.
+    ///
     /// Reads what is to be cut from what (metrosk-cutjob/1) and prints which cuts to make (metrosk-cutplan/1): edge to edge, within the
     /// trimmer's reach, scraps first. What has no place is told, with why. A job that is not understood is one line on standard error and
     /// exit status 2.
@@ -48,6 +66,8 @@ enum Command {
         /// The job's file, or - for standard input.
         job: String,
     },
+    /// Deal papers out over places and print who got which.
+    ///
     /// Reads a deal (metrosk-deal/1: the places, the papers with their quantities, locks) and prints which paper goes where
     /// (metrosk-dealt/1): as few equal neighbours as can be, even counts, equal papers far apart. The same seed deals the same.
     /// A deal that is not understood is one line on standard error and exit status 2.
@@ -100,6 +120,8 @@ fn main() -> ExitCode {
         Command::Fit { request } => documents::fit(&request),
         Command::Pieces { request } => documents::pieces(&request),
         Command::Cut { job } => documents::cut(&job),
+        Command::Check { request } => documents::check(&request),
+        Command::Words { request } => documents::words(&request),
         Command::Deal { request } => documents::deal(&request),
         Command::Read {
             picture,

@@ -307,3 +307,42 @@ fn cuts_are_planned_the_same_each_time() {
     wrong["pieces"][0]["w"] = json!(0);
     refused(&metrosk(&["cut", "-"], &wrong.to_string()), "pieces[0].w");
 }
+
+#[test]
+fn a_title_is_set_in_the_letters_that_are_left() {
+    let bounds = |least: f64| json!({"least": least, "best": least * 2.0, "most": least * 3.0});
+    let mut request = json!({"format": "metrosk-words/1", "unit": "in", "text": "Tot", "space": {"w": 4, "h": 2}, "lines": "any", "align": "left",
+        "sets": [{"id": "cork", "case": "upper", "letters": {"T": {"w": 0.5, "h": 1, "qty": 2}, "O": {"w": 0.75, "h": 1, "qty": 1}}}],
+        "gap": bounds(0.0625), "word_gap": bounds(0.25), "line_gap": bounds(0.125)});
+    let output = metrosk(&["words", "-"], &request.to_string());
+    assert!(output.status.success());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answer["format"], "metrosk-worded/1");
+    assert_eq!(
+        answer["proposals"][0]["leaves"]["cork"],
+        json!({"O": 0, "T": 0})
+    );
+    request["gap"]["best"] = json!(9);
+    refused(&metrosk(&["words", "-"], &request.to_string()), "gap");
+}
+
+#[test]
+fn a_layout_is_checked_before_the_glue() {
+    let block = |id: &str, x: f64, w: f64| json!({"id": id, "from": [id], "kind": "photo", "page": 0, "box": {"x": x, "y": 1, "w": w, "h": 3}});
+    let mut request = json!({"format": "metrosk-check/1", "unit": "in", "layout": {"format": "metrosk-layout/1", "unit": "in",
+        "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": [block("p1", 1.0, 4.0), block("p2", 6.0, 4.0)]}});
+    request["layout"]["blocks"][1]["box"]["y"] = json!(1.125);
+    let output = metrosk(&["check", "-"], &request.to_string());
+    assert!(output.status.success());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answer["format"], "metrosk-checked/1");
+    let edges: Vec<&str> = answer["findings"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter_map(|f| f["edge"].as_str())
+        .collect();
+    assert_eq!(edges, ["top", "bottom"]);
+    request["near"] = json!({"from": "a hair"});
+    refused(&metrosk(&["check", "-"], &request.to_string()), "near.from");
+}

@@ -26,6 +26,7 @@
 pub mod calendar;
 pub mod calls;
 mod cancel;
+pub mod checks;
 pub mod cutting;
 mod defaults;
 pub mod document;
@@ -34,6 +35,7 @@ pub mod geometry;
 pub mod hop;
 pub mod layout;
 pub mod length;
+pub mod letters;
 pub mod notation;
 pub mod papers;
 pub mod photos;
@@ -43,5 +45,6 @@ pub mod reading;
 pub mod season;
 pub mod sketch;
 pub mod stash;
+pub mod words;
 
 pub use cancel::Cancel;

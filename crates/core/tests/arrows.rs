@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 20] = [
+const ORDER: [&str; 23] = [
     "cancel",
     "length",
     "document",
@@ -15,11 +15,14 @@ const ORDER: [&str; 20] = [
     "notation",
     "photos",
     "stash",
+    "letters",
     "layout",
     "fit",
     "placed_photos",
     "papers",
     "cutting",
+    "words",
+    "checks",
     "hop",
     "calls",
     "calendar",

@@ -8,6 +8,7 @@ pub mod demo;
 mod documents;
 mod features;
 mod http;
+mod limit;
 mod objects;
 mod router;
 mod serve;
@@ -16,6 +17,7 @@ mod state;
 
 pub use features::calls::series::keep_ahead as keep_series_ahead;
 pub use features::files::content::sweep as sweep_files;
+pub use limit::within;
 pub use objects::Pictures;
 pub use router::{openapi, router};
 pub use serve::{serve, work};

@@ -54,6 +54,19 @@ impl Region {
         .forwards()
     }
 
+    /// The area within a closed line that is known not to cross itself.
+    pub(crate) fn convex(points: Vec<Point>) -> Region {
+        Region {
+            parts: vec![vec![points]],
+        }
+        .forwards()
+    }
+
+    /// One of its connected areas by itself.
+    pub(crate) fn of_part(part: Part) -> Region {
+        Region { parts: vec![part] }
+    }
+
     /// The ellipse in a box, its curve flattened.
     pub fn ellipse(span: Span) -> Region {
         let (rx, ry) = (span.w() / 2.0, span.h() / 2.0);

@@ -1,0 +1,19 @@
+//! Words in letters: every way to set a text in the letters that are left, best first, or what it lacks.
+//!
+//! `metrosk-words/1` is answered by `metrosk-worded/1`. In this order a setting is better: the least cost of what is made out of other letters,
+//! the gaps nearest to the best ones, the fewest lines, the fewest sets. The search goes best first over breaks of lines and sets a line (Hart,
+//! Nilsson and Raphael, 1968); how pieces are shared out is exact, by min-cost flow and by fronts of uses that nothing beats.
+
+mod gaps;
+mod lines;
+mod pieces;
+mod placing;
+mod request;
+mod search;
+mod supply;
+mod worded;
+
+pub use gaps::Bounds;
+pub use placing::{PlacedLetter, PlacedLine, Proposal};
+pub use request::{Align, Lines, Words};
+pub use worded::{Lacking, Needs, Worded};

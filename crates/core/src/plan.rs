@@ -24,6 +24,7 @@ pub use section::{Mark, Section, Undecided};
 pub use stations::{Progress, Standing, State, Station, progress};
 
 use crate::calls::CallDecisions;
+use crate::cutting::CutDecisions;
 use crate::document::{Findings, Invalid, Node};
 use crate::fit::{Back, FitDecisions, PhotoDecisions, Pin, Request, SketchDecisions};
 use crate::layout::Layout;
@@ -49,7 +50,7 @@ pub struct Plan {
     pub photos: Section<PhotoDecisions>,
     pub fit: Section<FitDecisions>,
     pub papers: Section<PaperDecisions>,
-    pub cut: Section<Undecided>,
+    pub cut: Section<CutDecisions>,
     pub words: Section<Undecided>,
     pub clusters: Section<Undecided>,
     pub build: Section<Undecided>,
@@ -101,7 +102,8 @@ fn read_plan(top: &Node<'_>, findings: &Findings) -> Option<Plan> {
     );
     let fit = section::read::<FitDecisions>(top, Station::Fit, reader, before, findings);
     let papers = section::read::<PaperDecisions>(top, Station::Papers, reader, (), findings);
-    let (cut, words) = (undecided(Station::Cut), undecided(Station::Words));
+    let cut = section::read::<CutDecisions>(top, Station::Cut, reader, (), findings);
+    let words = undecided(Station::Words);
     let (clusters, build, log) = (
         undecided(Station::Clusters),
         undecided(Station::Build),

@@ -2,6 +2,8 @@
 //! team), and what crosses the wire (`views`).
 
 pub(crate) mod calls;
+pub(crate) mod checks;
+pub(crate) mod cutting;
 pub(crate) mod events;
 pub(crate) mod files;
 pub(crate) mod history;

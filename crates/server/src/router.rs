@@ -2,6 +2,8 @@
 
 use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
 use crate::features::calls::routes as calls;
+use crate::features::checks;
+use crate::features::cutting;
 use crate::features::events::routes as events;
 use crate::features::history::routes as history;
 use crate::features::jobs::routes as jobs;
@@ -88,6 +90,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(papers::placed))
         .routes(routes!(papers::rank))
         .routes(routes!(papers::deal))
+        .routes(routes!(cutting::planned))
+        .routes(routes!(checks::layout))
         .routes(routes!(printing::sheets))
         .routes(routes!(printing::pdf))
         .routes(routes!(printing::sheet_picture))

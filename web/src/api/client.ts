@@ -50,6 +50,13 @@ export type PapersSectionDoc = Schemas["PapersSectionDoc"];
 export type PieceChoiceDoc = Schemas["PieceChoiceDoc"];
 export type PaperedDoc = Schemas["PaperedDoc"];
 export type PaperedPieceDoc = Schemas["PaperedPieceDoc"];
+export type FindingDoc = Schemas["FindingDoc"];
+export type CureDoc = Schemas["CureDoc"];
+export type PageCutsDoc = Schemas["PageCutsDoc"];
+export type CutSheetDoc = Schemas["CutSheetDoc"];
+export type CutStepDoc = Schemas["CutStepDoc"];
+export type ListedCutDoc = Schemas["ListedCutDoc"];
+export type BegunSheetDoc = Schemas["BegunSheetDoc"];
 export type RankedPaperDoc = Schemas["RankedPaperDoc"];
 export type SaidView = Schemas["SaidView"];
 export type PlacedPhotosDoc = Schemas["PlacedPhotosDoc"];
@@ -253,6 +260,10 @@ export const api = {
   takeOutOfStash: (id: string) => done(client.DELETE("/api/stash/{id}", { params: at(id) })),
   papered: (body: Schemas["PaperedAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/papers/placed", { body, ...(signal ? { signal } : {}) })),
+  checkedLayout: (layout: Schemas["LayoutDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/layouts/checked", { body: { layout }, ...(signal ? { signal } : {}) })),
+  pageCuts: (body: Schemas["PageCutsAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/cut/planned", { body, ...(signal ? { signal } : {}) })),
   dealtPapers: (body: Schemas["DealAskedDoc"]) => taken(client.POST("/api/papers/dealt", { body })),
   rankedPapers: (body: Schemas["RankingAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/papers/ranked", { body, ...(signal ? { signal } : {}) })),

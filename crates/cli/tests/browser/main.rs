@@ -3,6 +3,7 @@
 mod call;
 mod choices;
 mod compare;
+mod cut;
 mod frames;
 mod holds;
 mod house;

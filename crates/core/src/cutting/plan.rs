@@ -128,7 +128,7 @@ impl CutJob {
 }
 
 /// A part's name: `whole`, then A, B, … Z, AA, AB, …
-fn name_of(number: usize) -> String {
+pub(super) fn name_of(number: usize) -> String {
     if number == 0 {
         return "whole".to_owned();
     }

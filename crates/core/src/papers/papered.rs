@@ -6,7 +6,7 @@ use crate::document::number;
 use crate::geometry::{Edge, Span};
 use crate::layout::Layout;
 use crate::length::{Length, Unit};
-use crate::sketch::Kind;
+use crate::sketch::{Block, Kind, Shape, UnitShape};
 use serde_json::{Value, json};
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -19,6 +19,8 @@ pub struct PaperedPiece {
     pub unit: Option<String>,
     /// Its block's kind; none for a ground.
     pub kind: Option<Kind>,
+    /// Its outline; none for a ground.
+    pub shape: Option<Shape>,
     /// Its paper, where one is chosen.
     pub paper: Option<PaperSide>,
     /// What shows, what is cut.
@@ -66,6 +68,7 @@ pub fn papered(
                 of: named.of.get(&piece.block).cloned(),
                 unit: unit_name.map(str::to_owned),
                 kind: block.map(|b| b.block.kind),
+                shape: block.map(|b| outline_of(&b.block)),
                 paper: named.papers.get(&piece.paper).cloned(),
                 under: tucked_under(layout, &piece),
                 at_page: sides_at_page(layout, &piece),
@@ -76,6 +79,16 @@ pub fn papered(
     Papered {
         pieces,
         not_needed: found.not_needed,
+    }
+}
+
+/// The outline of a block, or of its units.
+fn outline_of(block: &Block) -> Shape {
+    let has_units = block.grid.is_some() || block.ring.is_some();
+    match block.unit_shape() {
+        UnitShape::Circle if has_units => Shape::Ellipse,
+        UnitShape::Square if has_units => Shape::Rect,
+        _ => block.shape.clone(),
     }
 }
 

@@ -3,6 +3,7 @@
 use super::grounds::Grounds;
 use super::stations::{State, Station};
 use crate::calls::CallDecisions;
+use crate::cutting::CutDecisions;
 use crate::document::{Findings, Node};
 use crate::fit::{FitDecisions, PhotoDecisions, SketchDecisions};
 use crate::papers::PaperDecisions;
@@ -91,6 +92,14 @@ impl Decisions for PaperDecisions {
 
     fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<PaperDecisions> {
         PaperDecisions::read(node, reader.unit)
+    }
+}
+
+impl Decisions for CutDecisions {
+    type Before<'a> = ();
+
+    fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<CutDecisions> {
+        CutDecisions::read(node, reader.unit)
     }
 }
 

@@ -5,7 +5,7 @@ use crate::documents::requests::{
     FoldChoiceDoc, LiftChoiceDoc, MatChoiceDoc, PhotosDoc, PinDoc, ReadingsDoc, SlackDoc,
     SlotChoiceDoc, TargetDoc,
 };
-use crate::documents::sketches::SketchDoc;
+use crate::documents::sketches::{BoxDoc, SketchDoc};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
@@ -32,7 +32,7 @@ pub(crate) struct PlanDoc {
     pub(crate) papers: Option<PapersSectionDoc>,
     /// What is cut from which sheet.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) cut: Option<SectionDoc>,
+    pub(crate) cut: Option<CutSectionDoc>,
     /// The title and the writing.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) words: Option<SectionDoc>,
@@ -134,6 +134,77 @@ pub(crate) struct PapersSectionDoc {
     /// What is gutted.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) gut: Option<GutDoc>,
+}
+
+/// What is decided and done about cutting.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CutSectionDoc {
+    /// The mark, and what it was settled on.
+    #[serde(flatten)]
+    pub(crate) section: SectionDoc,
+    /// The trimmer, by its id in the stash.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) trimmer: Option<String>,
+    /// Sheets of which at least one cut is made.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) begun: Option<Vec<BegunSheetDoc>>,
+}
+
+/// A sheet that is to be cut, or is being cut.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct BegunSheetDoc {
+    /// The stash's thing.
+    pub(crate) item: String,
+    /// Which of these, from 1.
+    pub(crate) copy: u32,
+    /// Across.
+    pub(crate) w: f64,
+    /// Down.
+    pub(crate) h: f64,
+    /// What no piece may touch.
+    pub(crate) spoiled: Vec<BoxDoc>,
+    /// In the order in which they are made.
+    pub(crate) cuts: Vec<NamedCutDoc>,
+    /// What comes out.
+    pub(crate) pieces: Vec<OnSheetPartDoc>,
+    /// Clean rests.
+    pub(crate) rests: Vec<OnSheetPartDoc>,
+    /// How many of its cuts are made.
+    pub(crate) done: usize,
+    /// Pieces that were cut wrong.
+    pub(crate) wrong: Vec<String>,
+}
+
+/// A cut across a part of a sheet.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct NamedCutDoc {
+    /// The part that is cut; at first `whole`.
+    pub(crate) part: String,
+    /// `x` from left to right, `y` from top to bottom.
+    pub(crate) along: String,
+    /// From the part's top, or its left.
+    pub(crate) at: f64,
+    /// The top or left part, and the other.
+    pub(crate) makes: Vec<String>,
+}
+
+/// A piece or a clean rest on a sheet.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct OnSheetPartDoc {
+    /// The piece's name in the plan; of a rest the part's.
+    pub(crate) name: String,
+    /// The part that it is.
+    pub(crate) part: String,
+    /// From the sheet's left.
+    pub(crate) x: f64,
+    /// From its top.
+    pub(crate) y: f64,
+    /// Across.
+    pub(crate) w: f64,
+    /// Down.
+    pub(crate) h: f64,
+    /// Whether a piece lies across.
+    pub(crate) turned: bool,
 }
 
 /// What is decided about one piece.

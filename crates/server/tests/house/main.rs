@@ -6,6 +6,7 @@ mod api;
 mod backup;
 mod bounds;
 mod calls;
+mod cut;
 mod drawer;
 mod earlier;
 mod files;

@@ -160,7 +160,7 @@ async fn two_pages_want_the_last_sheet_and_the_second_gets_it_when_the_first_let
 }
 
 /// The layout that a page's plan comes to.
-async fn layout_of(guest: &Guest, page: &Value) -> Value {
+pub(crate) async fn layout_of(guest: &Guest, page: &Value) -> Value {
     let (status, layout) = guest.get(&format!("/api/pages/{}/layout", id(page))).await;
     assert_eq!(status, StatusCode::OK, "{layout}");
     layout

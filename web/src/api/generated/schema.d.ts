@@ -194,6 +194,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cut/planned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is to be cut for a page, sheet by sheet. What is begun stays as it is; what is short is told before the first cut. */
+        post: operations["page_cuts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -280,6 +297,23 @@ export interface paths {
         post?: never;
         /** Cancels a job that has not ended. Wherever it runs, it stops. */
         delete: operations["cancel_job"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/checked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an experienced eye would see on a layout: paper that is shut in, with cures that were tried, and edges that nearly agree. */
+        post: operations["checked_layout"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1601,12 +1635,46 @@ export interface components {
             /** @description Whether she ticked it. */
             ticked: boolean;
         };
+        /** @description A sheet that is to be cut, or is being cut. */
+        BegunSheetDoc: {
+            /**
+             * Format: int32
+             * @description Which of these, from 1.
+             */
+            copy: number;
+            /** @description In the order in which they are made. */
+            cuts: components["schemas"]["NamedCutDoc"][];
+            /** @description How many of its cuts are made. */
+            done: number;
+            /**
+             * Format: double
+             * @description Down.
+             */
+            h: number;
+            /** @description The stash's thing. */
+            item: string;
+            /** @description What comes out. */
+            pieces: components["schemas"]["OnSheetPartDoc"][];
+            /** @description Clean rests. */
+            rests: components["schemas"]["OnSheetPartDoc"][];
+            /** @description What no piece may touch. */
+            spoiled: components["schemas"]["BoxDoc"][];
+            /**
+             * Format: double
+             * @description Across.
+             */
+            w: number;
+            /** @description Pieces that were cut wrong. */
+            wrong: string[];
+        };
         /** @description A block of a sketch. */
         BlockDoc: {
             /** @description Edges it runs off. */
             bleed?: string[] | null;
             /** @description Its place. */
             box: components["schemas"]["BoxDoc"];
+            /** @description Of a layout's mat, how its edge is finished where it isn't cut: `torn` or `roughened`. */
+            edge?: string | null;
             grid?: components["schemas"]["GridDoc"] | null;
             /** @description What it sits on. */
             host?: string | null;
@@ -1864,6 +1932,20 @@ export interface components {
             /** @description No longer there. */
             went: number;
         };
+        /** @description A layout to be checked. */
+        CheckAskedDoc: {
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+        };
+        /** @description What was found. */
+        CheckedDoc: {
+            /** @description Paper that is shut in, then edges that nearly agree. */
+            findings: components["schemas"]["FindingDoc"][];
+            /** @description `metrosk-checked/1` */
+            format: string;
+            /** @description `in` or `mm` */
+            unit: string;
+        };
         /** @description What a fit settled, for one that follows a hand. */
         ChoicesDoc: {
             /** @description The approach. */
@@ -1917,6 +1999,15 @@ export interface components {
             /** @description For what. */
             what: string;
         };
+        /** @description A change that cures a finding. */
+        CureDoc: {
+            /** @description The block that moves or grows; left out where an accent is laid. */
+            block?: string | null;
+            /** @description Its new box, or the accent's. */
+            box: components["schemas"]["BoxDoc"];
+            /** @description What to do. */
+            text: string;
+        };
         /** @description An area to keep that is cut, and what would hold all of them. */
         CutAreaDoc: {
             /**
@@ -1927,6 +2018,45 @@ export interface components {
             print?: components["schemas"]["SizeDoc"] | null;
             /** @description The smallest slot that would. */
             slot: components["schemas"]["SizeDoc"];
+        };
+        /** @description What is decided and done about cutting. */
+        CutSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description Sheets of which at least one cut is made. */
+            begun?: components["schemas"]["BegunSheetDoc"][] | null;
+            /** @description The trimmer, by its id in the stash. */
+            trimmer?: string | null;
+        };
+        /** @description A sheet with its cuts as steps. */
+        CutSheetDoc: components["schemas"]["BegunSheetDoc"] & {
+            /** @description Its cuts, those at one setting together. */
+            steps: components["schemas"]["CutStepDoc"][];
+            /**
+             * Format: double
+             * @description What of it pieces take, 0 to 1.
+             */
+            used: number;
+        };
+        /** @description Cuts at one setting. */
+        CutStepDoc: {
+            /** @description `x` (from left to right) or `y` */
+            along: string;
+            /** @description Longer than the trimmer reaches. */
+            beyond_reach: boolean;
+            /** @description Pieces that are done with it. */
+            done: string[];
+            /** @description Its first cut, by its place among the sheet's. */
+            first: number;
+            /** @description Measured from the right or bottom edge. */
+            from_far_edge: boolean;
+            /**
+             * Format: double
+             * @description What the trimmer is set to.
+             */
+            setting: number;
+            /** @description What to do. */
+            text: string;
+            /** @description How many. */
+            times: number;
         };
         /** @description Papers to deal out over the units of a grid or ring. */
         DealAskedDoc: {
@@ -2107,6 +2237,32 @@ export interface components {
             made_at?: string | null;
             /** @description The address's path, told once, when it is made. */
             path?: string | null;
+        };
+        /** @description One finding. */
+        FindingDoc: {
+            /**
+             * Format: double
+             * @description Of trapped paper: how much.
+             */
+            area?: number | null;
+            /** @description Of trapped paper: the blocks that shut it in. */
+            between?: string[] | null;
+            /** @description Of edges that nearly agree: whose. */
+            blocks?: string[] | null;
+            box?: components["schemas"]["BoxDoc"] | null;
+            /** @description Of trapped paper: what was tried and works. */
+            cures?: components["schemas"]["CureDoc"][] | null;
+            /** @description Of edges that nearly agree: `left`, `right`, `top` or `bottom`. */
+            edge?: string | null;
+            /**
+             * Format: double
+             * @description Of edges that nearly agree: how far they are apart.
+             */
+            off?: number | null;
+            /** @description What is the matter. */
+            text: string;
+            /** @description `trapped` or `near` */
+            what: string;
         };
         /** @description One finding in a document. */
         FindingView: {
@@ -2531,6 +2687,25 @@ export interface components {
             /** @description The team it leads into; none for the first lead, who names her own. */
             team?: string | null;
         };
+        /** @description A piece on the cut list. */
+        ListedCutDoc: {
+            /** @description Its layout block; a ground's own name. */
+            block: string;
+            /** @description What is cut. */
+            cut: components["schemas"]["SizeDoc"];
+            /** @description What the plan calls it. */
+            name: string;
+            /** @description What it is cut from. */
+            paper: components["schemas"]["PaperRefDoc"];
+            /** @description Which sheet, by its place. */
+            sheet: number | null;
+            /** @description What shows of it. */
+            shows: components["schemas"]["SizeDoc"];
+            /** @description `to-cut`, `cut` or `short` */
+            state: string;
+            /** @description With what. */
+            tool: string;
+        };
         /** @description A print of a list. */
         ListedPrint: {
             /**
@@ -2652,6 +2827,20 @@ export interface components {
         NameChange: {
             /** @description The name. */
             name: string;
+        };
+        /** @description A cut across a part of a sheet. */
+        NamedCutDoc: {
+            /** @description `x` from left to right, `y` from top to bottom. */
+            along: string;
+            /**
+             * Format: double
+             * @description From the part's top, or its left.
+             */
+            at: number;
+            /** @description The top or left part, and the other. */
+            makes: string[];
+            /** @description The part that is cut; at first `whole`. */
+            part: string;
         };
         /** @description Edges that nearly agree. */
         NearView: {
@@ -2780,6 +2969,35 @@ export interface components {
             preview?: components["schemas"]["SketchDoc"] | null;
             reading?: components["schemas"]["ReadingView"] | null;
         };
+        /** @description A piece or a clean rest on a sheet. */
+        OnSheetPartDoc: {
+            /**
+             * Format: double
+             * @description Down.
+             */
+            h: number;
+            /** @description The piece's name in the plan; of a rest the part's. */
+            name: string;
+            /** @description The part that it is. */
+            part: string;
+            /** @description Whether a piece lies across. */
+            turned: boolean;
+            /**
+             * Format: double
+             * @description Across.
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description From the sheet's left.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From its top.
+             */
+            y: number;
+        };
         /** @description What to change of a sketch. */
         OneChangeDoc: {
             /** @description The block. */
@@ -2868,6 +3086,43 @@ export interface components {
             finished?: boolean | null;
             /** @description Its name. */
             name?: string | null;
+        };
+        /** @description A page's papers and what is cut already, and the layout that they lie on. */
+        PageCutsAskedDoc: {
+            cut?: components["schemas"]["CutSectionDoc"] | null;
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /** @description The page: what it holds itself is free for it. */
+            page?: string | null;
+            /** @description What is decided about papers. */
+            papers: components["schemas"]["PapersSectionDoc"];
+            /** @description `in` or `mm` */
+            unit: string;
+        };
+        /** @description What is to be cut, and how. */
+        PageCutsDoc: {
+            /**
+             * Format: double
+             * @description Its smallest step.
+             */
+            finest: number;
+            /** @description Every piece. */
+            list: components["schemas"]["ListedCutDoc"][];
+            /** @description Cut already, and no longer what the page asks for. */
+            outdated: string[];
+            /**
+             * Format: double
+             * @description The longest cut of the trimmer that was counted on.
+             */
+            reach: number;
+            /** @description Sheets that are begun, then the others. */
+            sheets: components["schemas"]["CutSheetDoc"][];
+            /** @description What has no place. */
+            short: components["schemas"]["ShortPieceDoc"][];
+            /** @description A better plan might have been found with more time. */
+            stopped: boolean;
+            /** @description `in` or `mm` */
+            unit: string;
         };
         /** @description The page that answers a call. */
         PageForCall: {
@@ -3357,7 +3612,7 @@ export interface components {
             build?: components["schemas"]["SectionDoc"] | null;
             call?: components["schemas"]["CallSectionDoc"] | null;
             clusters?: components["schemas"]["SectionDoc"] | null;
-            cut?: components["schemas"]["SectionDoc"] | null;
+            cut?: components["schemas"]["CutSectionDoc"] | null;
             /** @description The page, and where everything goes. */
             fit: components["schemas"]["FitSectionDoc"];
             /** @description `metrosk-plan/2` */
@@ -3889,6 +4144,13 @@ export interface components {
             shows: number[];
             /** @description It lies on its side. */
             turned: boolean;
+        };
+        /** @description A piece without a place. */
+        ShortPieceDoc: {
+            /** @description What the plan calls it. */
+            name: string;
+            /** @description Why. */
+            why: string;
         };
         /** @description What the picture shows. */
         Shown: {
@@ -5133,6 +5395,45 @@ export interface operations {
             };
         };
     };
+    page_cuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageCutsAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageCutsDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     events: {
         parameters: {
             query?: {
@@ -5401,6 +5702,45 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    checked_layout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckedDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

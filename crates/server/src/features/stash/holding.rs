@@ -14,7 +14,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use uuid::Uuid;
 
 /// The items that decisions name.
-pub(super) fn items_of(decisions: &PaperDecisions) -> Vec<Uuid> {
+pub(crate) fn items_of(decisions: &PaperDecisions) -> Vec<Uuid> {
     let used = decisions.used();
     let named: BTreeSet<Uuid> = used
         .keys()
@@ -24,7 +24,7 @@ pub(super) fn items_of(decisions: &PaperDecisions) -> Vec<Uuid> {
 }
 
 /// The items of a team by their ids as plans write them.
-pub(super) async fn read_items(
+pub(crate) async fn read_items(
     db: &mut PgConnection,
     team: Uuid,
     ids: &[Uuid],
@@ -37,7 +37,7 @@ pub(super) async fn read_items(
 }
 
 /// Items that hide nothing of what lies under them.
-pub(super) fn see_through(items: &BTreeMap<String, Item>) -> BTreeSet<String> {
+pub(crate) fn see_through(items: &BTreeMap<String, Item>) -> BTreeSet<String> {
     let clear = items.iter().filter(|(_, item)| item.kind.is_see_through());
     clear.map(|(id, _)| id.clone()).collect()
 }

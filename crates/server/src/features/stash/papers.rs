@@ -191,7 +191,7 @@ fn deal_out(
 }
 
 /// How many of a thing are free for a page: what it holds itself is.
-fn free_for(row: &ItemRow, page: Option<Uuid>) -> u32 {
+pub(crate) fn free_for(row: &ItemRow, page: Option<Uuid>) -> u32 {
     let own = row.holds.0.iter().find(|h| Some(h.page) == page);
     (row.count - row.held + own.map_or(0, |h| h.held)).max(0) as u32
 }

@@ -78,6 +78,16 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
         ),
         (
             format!("/pages/{kites}/cut"),
+            "//h2[contains(., 'sheet 1 of')]",
+            false,
+        ),
+        (
+            format!("/pages/{kites}/clusters"),
+            "//h2[contains(., 'to look at')]",
+            true,
+        ),
+        (
+            format!("/pages/{kites}/words"),
             "//p[contains(., 'not built yet')]",
             false,
         ),

@@ -90,6 +90,18 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
         ("/stash".to_owned(), "//h2[.='Sheets']"),
         (
             format!("/pages/{kites}/cut"),
+            "//h2[contains(., 'sheet 1 of')]",
+        ),
+        (
+            format!("/pages/{kites}/cut#at-the-table"),
+            "//h2[starts-with(., 'Set ')]",
+        ),
+        (
+            format!("/pages/{kites}/clusters"),
+            "//h2[contains(., 'to look at')]",
+        ),
+        (
+            format!("/pages/{kites}/words"),
             "//p[contains(., 'not built yet')]",
         ),
         (format!("/pages/{kites}/sheet"), "//*[local-name()='svg']"),

@@ -1,6 +1,7 @@
 //! The application as people use it, in a browser.
 
 mod call;
+mod checks;
 mod choices;
 mod compare;
 mod cut;

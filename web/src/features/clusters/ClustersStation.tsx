@@ -99,7 +99,10 @@ export function ClustersStation({ page, plan, changePlan }: StationProps) {
                     onShow={() => setShown(keyOf(finding))}
                     onGhost={setGhost}
                     onCure={(cure) => change(withCure(fit, layout, cure), cure.text.replace(/\.$/, ""))}
-                    onInLine={() => change(inLine(fit, layout, finding), `two ${finding.edge} edges put in line`)}
+                    onInLine={
+                      inLine(fit, layout, finding) &&
+                      (() => change(inLine(fit, layout, finding), `two ${finding.edge} edges put in line`))
+                    }
                     onLetBe={() => setHidden((h) => new Set([...h, keyOf(finding)]))}
                   />
                 ))}
@@ -127,7 +130,8 @@ type FindingProps = {
   onShow: () => void;
   onGhost: (box: BoxDoc | undefined) => void;
   onCure: (cure: CureDoc) => void;
-  onInLine: () => void;
+  /** None where the fit can't hold one of them to the other. */
+  onInLine: (() => void) | undefined;
   onLetBe: () => void;
 };
 
@@ -141,7 +145,7 @@ function Finding(props: FindingProps) {
   return (
     <li className={`grid gap-1.5 border-hairline border-t pt-2 ${lit ? "bg-measure/10" : ""}`}>
       <button type="button" className="flex gap-2 text-left" aria-pressed={lit} onClick={onShow}>
-        <span className="grid h-6 w-6 shrink-0 place-items-center rounded-full bg-measure font-bold text-[13px] text-white">
+        <span className="grid h-6 w-6 shrink-0 place-items-center rounded-full bg-measure font-bold text-[13px] text-sheet">
           {letter}
         </span>
         <span>
@@ -182,7 +186,7 @@ function Finding(props: FindingProps) {
         ))}
       </ul>
       <div className="flex flex-wrap gap-2">
-        {mayChange && finding.what === "near" && (
+        {mayChange && onInLine && (
           <button type="button" className="button px-2 py-0.5 text-[13px]" onClick={onInLine}>
             Put them in line
           </button>

@@ -27,8 +27,11 @@ test("a near miss is seen between both edges, over both blocks", () => {
   expect(keyOf(near)).toBe("near left p1 t1");
 });
 
-test("put in line, the second block is pinned to the first one's edge", () => {
-  expect(inLine(fit, layout, near)?.pins).toEqual([{ block: "t1", edge: "left", at: 1 }]);
+test("put in line, the second block is held to the first one's edge", () => {
+  expect(inLine(fit, layout, near)?.pins).toEqual([
+    { block: "t1", edge: "left", at: 0, to: { block: "p1", edge: "left" } },
+  ]);
+  expect(inLine(fit, layout, { ...near, blocks: ["p1", "gone"] })).toBeUndefined();
 });
 
 test("a cure pins the edges that it moves, and no others", () => {

@@ -57,12 +57,12 @@ export function withCure(fit: FitDoc, layout: LayoutDoc, cure: CureDoc): FitDoc 
   return moved.reduce((pinned, [edge, at]) => withPin(pinned, of, edge, at), fit);
 }
 
-/** The fit with both blocks of a near miss held to one line: the second goes where the first is. */
+/** The fit with both blocks of a near miss held to one line, wherever that comes to lie. Nothing where both are the same block of the sketch,
+ * or the fit can't hold one of them. */
 export function inLine(fit: FitDoc, layout: LayoutDoc, finding: FindingDoc): FitDoc | undefined {
-  const [first, second] = (finding.blocks ?? []).map((id) => layout.blocks.find((b) => b.id === id));
-  const of = second?.from[0];
-  if (!first || !second || !of || !finding.edge || second.from.length !== 1) return undefined;
-  const { x, y, w, h } = first.box;
-  const at = { left: x, top: y, right: x + w, bottom: y + h }[finding.edge];
-  return at === undefined ? undefined : withPin(fit, of, finding.edge as PinEdge, at);
+  const [first, second] = (finding.blocks ?? []).map((id) => layout.blocks.find((b) => b.id === id)?.from);
+  const [to, block] = [first?.[0], second?.[0]];
+  const { edge } = finding;
+  if (!to || !block || !edge || to === block || first?.length !== 1 || second?.length !== 1) return undefined;
+  return { ...fit, pins: [...(fit.pins ?? []), { block, edge, at: 0, to: { block: to, edge } }] };
 }

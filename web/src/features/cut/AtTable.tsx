@@ -119,7 +119,7 @@ function SheetTape({ sheets, at }: { sheets: readonly CutSheetDoc[]; at: number 
           <li
             key={`${s.item}-${s.copy}`}
             style={{ flexGrow: Math.max(1, s.cuts.length) }}
-            className={`grid place-items-center border-tape-ink border-r font-heading font-semibold ${done ? "bg-ink text-white" : ""}`}
+            className={`grid place-items-center border-tape-ink border-r font-heading font-semibold ${done ? "bg-ink text-sheet" : ""}`}
             aria-current={here ? "step" : undefined}
           >
             <span>
@@ -165,11 +165,11 @@ function Instruction({ sheet, look, labelOf, unit, onTick }: InstructionProps) {
         type="button"
         disabled={!onTick}
         onClick={onTick}
-        className="grid min-h-[120px] grid-cols-[auto_minmax(0,1fr)] items-center gap-6 rounded bg-ink px-6 py-4 text-left text-white disabled:opacity-60"
+        className="grid min-h-[120px] grid-cols-[auto_minmax(0,1fr)] items-center gap-6 rounded bg-ink px-6 py-4 text-left text-sheet disabled:opacity-60"
       >
         <svg width="84" height="84" viewBox="0 0 84 84" aria-hidden>
-          <circle cx="42" cy="42" r="38" fill="none" stroke="#ffffff" strokeWidth="5" />
-          <path d="M26 43l11 12 21-25" fill="none" stroke="#ffffff" strokeWidth="7" />
+          <circle cx="42" cy="42" r="38" fill="none" stroke="currentColor" strokeWidth="5" />
+          <path d="M26 43l11 12 21-25" fill="none" stroke="currentColor" strokeWidth="7" />
         </svg>
         <span className="grid gap-2">
           <span className="font-heading font-semibold text-[30px] leading-tight sm:text-[40px]">
@@ -180,7 +180,7 @@ function Instruction({ sheet, look, labelOf, unit, onTick }: InstructionProps) {
               sheet.cuts.slice(step.first, step.first + step.times).map((cut, n) => (
                 <span
                   key={cut.part}
-                  className={`grid h-8 w-10 place-items-center border-2 ${n < nth ? "border-tape bg-tape text-tape-ink" : "border-white"}`}
+                  className={`grid h-8 w-10 place-items-center border-2 ${n < nth ? "border-tape bg-tape text-tape-ink" : "border-sheet"}`}
                 >
                   {n < nth ? "✓" : n + 1}
                 </span>

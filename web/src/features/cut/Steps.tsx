@@ -34,7 +34,7 @@ export function Steps({ sheet, name, unit, labelOf, onTick, onWrong }: Props) {
               className={`grid grid-cols-[28px_76px_minmax(0,1fr)_auto] items-center gap-2 border-hairline border-t py-1.5 ${n === at ? "bg-measure/10" : ""}`}
             >
               <span
-                className={`grid h-6 w-6 place-items-center rounded-full font-bold text-[13px] text-white ${done ? "bg-second" : "bg-measure"}`}
+                className={`grid h-6 w-6 place-items-center rounded-full font-bold text-[13px] text-sheet ${done ? "bg-second" : "bg-measure"}`}
               >
                 {n + 1}
               </span>

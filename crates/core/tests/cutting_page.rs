@@ -131,11 +131,16 @@ fn a_piece_cut_wrong_comes_out_of_what_is_left() {
     assert_eq!(state(&then, "m1/0"), CutState::ToCut);
     assert_eq!(state(&then, "m2/0"), CutState::Cut);
     assert_eq!((then.short.len(), then.sheets.len()), (0, 2));
-    assert!(
-        then.sheets[1].item.starts_with("dots#1"),
-        "{}",
-        then.sheets[1].item
-    );
+    let rest = &then.sheets[1];
+    assert!(rest.item.starts_with("dots#1"), "{}", rest.item);
+    // The rest is cut as well: what came out of it is there, and it is no stock any more.
+    let mut second = rest.to_json(Unit::Inch);
+    second["done"] = json!(rest.cuts.len());
+    decided["begun"].as_array_mut().unwrap().push(second);
+    let last = cuts(&page, 1, &decided);
+    assert_eq!(state(&last, "m1/0"), CutState::Cut);
+    assert_eq!((last.sheets.len(), last.short.len()), (2, 0));
+    assert!(last.outdated.is_empty(), "{:?}", last.outdated);
 }
 
 #[test]

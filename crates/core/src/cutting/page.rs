@@ -116,9 +116,9 @@ pub fn page_cuts(
     let begun: Vec<&PlannedSheet> = decisions.begun.iter().filter(|s| s.done > 0).collect();
     let on_begun = on_begun_sheets(&begun);
     let is_there = |p: &PaperedPiece, paper: &PaperSide| {
-        on_begun
-            .get(p.name().as_str())
-            .is_some_and(|(sheet, at)| begun[*sheet].item == paper.item && fits(at, size_of(p)))
+        on_begun.get(p.name().as_str()).is_some_and(|(sheet, at)| {
+            thing_of(begun[*sheet]) == paper.item && fits(at, size_of(p))
+        })
     };
     let still: Vec<&(&PaperedPiece, &PaperSide)> = wanted
         .iter()
@@ -137,7 +137,6 @@ pub fn page_cuts(
         why: s.why.clone(),
     });
     let short: Vec<ShortPiece> = short.collect();
-    let names: BTreeSet<String> = wanted.iter().map(|(p, _)| p.name()).collect();
     let served: BTreeSet<String> = wanted
         .iter()
         .filter(|(p, paper)| is_there(p, paper))
@@ -155,16 +154,9 @@ pub fn page_cuts(
         short,
         is_stopped: planned.is_stopped,
     }
-    .without_what_is_gone(&names)
 }
 
 impl PageCuts {
-    /// Begun sheets keep all their pieces; the list is of those that the page asks for.
-    fn without_what_is_gone(mut self, names: &BTreeSet<String>) -> PageCuts {
-        self.list.retain(|l| names.contains(&l.name));
-        self
-    }
-
     /// Writes it, in the page's unit.
     #[must_use]
     pub fn to_json(&self, unit: Unit) -> Value {
@@ -222,10 +214,8 @@ fn in_order(
         sheets.push(sheet);
     }
     let named = |sheet: &PlannedSheet| {
-        let thing = sheet.item.split('#').next();
-        wanted
-            .iter()
-            .position(|(_, p)| Some(p.item.as_str()) == thing)
+        let thing = thing_of(sheet);
+        wanted.iter().position(|(_, p)| p.item == thing)
     };
     sheets.sort_by_key(|s| (s.cuts.is_empty(), named(s), s.item.clone(), s.copy));
     sheets
@@ -348,6 +338,11 @@ fn area(span: Span) -> Area {
     }
 }
 
+/// The stash's thing that a sheet is of: rests and hidden middles are named by what they come from.
+fn thing_of(sheet: &PlannedSheet) -> &str {
+    sheet.item.split('#').next().unwrap_or(&sheet.item)
+}
+
 /// What of a sheet lies beside its clean part.
 fn beside(clean: Span, w: i64, h: i64) -> Vec<Area> {
     let clean = area(clean);
@@ -381,25 +376,26 @@ fn beside(clean: Span, w: i64, h: i64) -> Vec<Area> {
     all.into_iter().filter(|a| a.w > 0 && a.h > 0).collect()
 }
 
-/// What is left of sheets that are cut to the end.
+/// What is left of sheets that are cut to the end, unless it is begun itself.
 fn rests_of<'a>(
     begun: &'a [&PlannedSheet],
     used: &'a BTreeSet<&str>,
 ) -> impl Iterator<Item = Stock> + 'a {
     let cut = begun
         .iter()
-        .filter(|s| s.is_cut() && used.contains(s.item.as_str()));
-    cut.flat_map(|sheet| {
+        .filter(|s| s.is_cut() && used.contains(thing_of(s)));
+    let rests = cut.flat_map(|sheet| {
         sheet.rests.iter().map(|rest| Stock {
             id: format!("{}#{}{}", sheet.item, sheet.copy, rest.part),
-            paper: sheet.item.clone(),
+            paper: thing_of(sheet).to_owned(),
             w: rest.area.w,
             h: rest.area.h,
             quantity: 1,
             is_scrap: true,
             spoiled: Vec::new(),
         })
-    })
+    });
+    rests.filter(|stock| !begun.iter().any(|s| s.item == stock.id))
 }
 
 /// What comes out of the hidden middles of pieces that are gutted, unless it is begun already. It is cut from what covers it last, and is a

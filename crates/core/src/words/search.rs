@@ -116,13 +116,12 @@ impl<'a> Search<'a> {
 
     /// The best settings, best first, up to so many.
     pub(super) fn best(&self, goal: Goal, most: usize) -> Vec<Setting> {
-        let (w, h) = (self.words.space.w.ticks(), self.words.space.h.ticks());
+        let h = self.words.space.h.ticks();
         let rests = self.all_lines.rests(|line| match goal {
             Goal::Fits => line.badness.is_some() && line.h <= h,
             Goal::Narrowest => line.h <= h,
             Goal::Lowest => true,
         });
-        debug_assert!(w > 0);
         let any = in_any_lines(&rests);
         let rest = |lines: usize, from: usize| -> Option<Rest> {
             match self.words.lines {

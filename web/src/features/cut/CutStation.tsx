@@ -19,7 +19,7 @@ import { useWidth } from "@/shared/ui/useWidth";
 import { Workbench } from "@/shared/ui/Workbench";
 import { AtTable } from "./AtTable";
 import { CutList } from "./CutList";
-import { labels, nextSheet, stepAt, thingOf, withDone, withWrong } from "./model";
+import { asTicked, labels, nextSheet, stepAt, thingOf, withDone, withWrong } from "./model";
 import { RestsAway } from "./RestsAway";
 import { SheetDrawing } from "./SheetDrawing";
 import { Steps } from "./Steps";
@@ -46,7 +46,8 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
   const answer = useProposals(fit);
   const way = chosenWay(fit, answer.data?.proposals ?? []);
   const outcome = useCuts(page.id, plan, way?.layout);
-  const cuts = outcome.data ?? NONE;
+  const found = outcome.data ?? NONE;
+  const cuts = useMemo(() => ({ ...found, sheets: asTicked(found.sheets, plan) }), [found, plan]);
   const stash = useStashById();
   const [chosen, setChosen] = useState<number>();
   const [atTable, setAtTable] = useTable();

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { CutSheetDoc, PlanDoc } from "@/api/client";
-import { finished, howOften, lineOf, partsOf, stepAt, thingOf, withDone, withWrong } from "./model";
+import { asTicked, finished, howOften, lineOf, partsOf, stepAt, thingOf, withDone, withWrong } from "./model";
 
 /** A strip off the top, then three squares off the strip. */
 const sheet: CutSheetDoc = {
@@ -50,6 +50,12 @@ test("ticks keep the sheet in the plan, and taking all back lets it go", () => {
   expect(begun(one)[0]).not.toHaveProperty("steps");
   expect(begun(withDone(one, sheet, 0))).toEqual([]);
   expect(begun(withDone(plan, sheet, 9)).map((s) => s.done)).toEqual([3]);
+});
+
+test("a tick is seen before the server has answered", () => {
+  const one = withDone(plan, sheet, 1);
+  expect(asTicked([sheet], one).map((s) => s.done)).toEqual([1]);
+  expect(asTicked([{ ...sheet, done: 2 }], plan).map((s) => s.done)).toEqual([0]);
 });
 
 test("the step in hand and what is finished follow the ticks", () => {

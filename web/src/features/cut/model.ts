@@ -59,6 +59,14 @@ export function nextSheet(sheets: readonly CutSheetDoc[]): number {
   return sheets.findIndex((s) => s.done < s.cuts.length);
 }
 
+/** Sheets as the plan has them at this moment: ticks are seen at once, before what follows from them is there. */
+export function asTicked(sheets: readonly CutSheetDoc[], plan: PlanDoc): CutSheetDoc[] {
+  return sheets.map((sheet) => {
+    const begun = plan.cut?.begun?.find((b) => isSame(b, sheet));
+    return { ...sheet, done: begun?.done ?? 0, wrong: begun?.wrong ?? [] };
+  });
+}
+
 function withSheet(plan: PlanDoc, sheet: BegunSheetDoc): PlanDoc {
   const begun = plan.cut?.begun ?? [];
   const others = begun.some((b) => isSame(b, sheet))

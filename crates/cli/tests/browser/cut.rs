@@ -78,6 +78,7 @@ async fn a_page_is_cut_at_the_table_and_a_wrong_cut_is_planned_anew() -> Result<
     })
     .await?;
     click(&browser, "//button[.='Leave the table']").await?;
+    browser.resize(1280, 800).await?;
     browser.find("//table//td[.='to cut']").await?;
     browser.close().await
 }

@@ -87,14 +87,14 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
             format!("/pages/{kites}/papers"),
             "//h2[.='Papers, best first']/following::ol/li",
         ),
+        (
+            format!("/pages/{kites}/cut#at-the-table"),
+            "//h2[starts-with(., 'Set ')]",
+        ),
         ("/stash".to_owned(), "//h2[.='Sheets']"),
         (
             format!("/pages/{kites}/cut"),
             "//h2[contains(., 'sheet 1 of')]",
-        ),
-        (
-            format!("/pages/{kites}/cut#at-the-table"),
-            "//h2[starts-with(., 'Set ')]",
         ),
         (
             format!("/pages/{kites}/clusters"),

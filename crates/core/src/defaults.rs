@@ -1,11 +1,13 @@
 //! What a maker starts every page with.
 
 use crate::document::{Findings, Invalid, Node, length_number};
+use crate::handwriting::Hand;
 use crate::length::{Length, Unit};
 use serde_json::{Value, json};
 
 /// The most that a margin, a fold guard or a border may be.
 const MOST: Length = Length::inches(3, 1);
+const MOST_HANDS: usize = 12;
 
 /// A maker's own unit, ruler step, margin, fold guard, mat border, light or dark and letter keys; what she leaves open is what most
 /// makers work by (1/4 in and 1/8 in; 6 mm, 3 mm and 1 mm).
@@ -25,6 +27,8 @@ pub struct Defaults {
     pub theme: Option<String>,
     /// `off` where single letters and digits do nothing on the page.
     pub letter_keys: Option<String>,
+    /// Her hands: how wide she writes with which pen.
+    pub hands: Vec<Hand>,
 }
 
 impl Defaults {
@@ -67,6 +71,9 @@ impl Defaults {
             };
             let theme = named("theme", &Defaults::THEMES);
             let letter_keys = named("letter_keys", &Defaults::LETTER_KEYS);
+            let hands = top.get("hands").map_or(Some(Vec::new()), |n| {
+                n.each(MOST_HANDS, Hand::read)
+            });
             Some(Defaults {
                 unit,
                 step: step?,
@@ -75,6 +82,7 @@ impl Defaults {
                 border: border?,
                 theme: theme?,
                 letter_keys: letter_keys?,
+                hands: hands?,
             })
         };
         let found = read();
@@ -97,6 +105,9 @@ impl Defaults {
             if let Some(length) = length {
                 written[name] = length_number(length, unit);
             }
+        }
+        if !self.hands.is_empty() {
+            written["hands"] = self.hands.iter().map(Hand::to_json).collect();
         }
         for (name, said) in [("theme", &self.theme), ("letter_keys", &self.letter_keys)] {
             if let Some(said) = said {

@@ -1,5 +1,13 @@
 //! Letter sets: what characters a maker has, how large each is and how many are left, and what can be made out of others.
 
+mod kept;
+mod style;
+mod ways;
+
+pub use kept::{KeptLetters, MadeLetter, Material, OwnWay};
+pub use style::Style;
+pub use ways::{Doing, WAYS, Way};
+
 use crate::document::Node;
 use crate::length::{Length, Unit};
 use std::collections::BTreeMap;
@@ -8,6 +16,8 @@ use std::collections::BTreeMap;
 const MOST_LETTERS: usize = 1_000;
 /// The largest letter.
 const LARGEST: Length = Length::inches(48, 1);
+/// The most that may be left of one letter.
+const MOST_LEFT: u32 = 10_000;
 const TICK: Length = Length::from_ticks(1);
 /// The highest cost of making a letter out of another.
 const DEAREST: f64 = 1e6;
@@ -28,6 +38,11 @@ pub enum Case {
 impl Case {
     /// The names that documents use.
     pub const NAMES: [&'static str; 3] = ["upper", "lower", "both"];
+
+    /// Its document name.
+    pub const fn name(self) -> &'static str {
+        Self::NAMES[self as usize]
+    }
 
     /// The case of that document name.
     pub fn from_name(name: &str) -> Option<Case> {

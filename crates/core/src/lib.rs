@@ -32,6 +32,7 @@ mod defaults;
 pub mod document;
 pub mod fit;
 pub mod geometry;
+pub mod handwriting;
 pub mod hop;
 pub mod layout;
 pub mod length;

@@ -31,6 +31,7 @@ use crate::layout::Layout;
 use crate::length::{Length, Unit};
 use crate::papers::PaperDecisions;
 use crate::sketch::{Reader, Sketch, read_unit};
+use crate::words::WordsDecisions;
 use serde_json::{Map, Value, json};
 
 /// The `format` of a plan.
@@ -51,7 +52,7 @@ pub struct Plan {
     pub fit: Section<FitDecisions>,
     pub papers: Section<PaperDecisions>,
     pub cut: Section<CutDecisions>,
-    pub words: Section<Undecided>,
+    pub words: Section<WordsDecisions>,
     pub clusters: Section<Undecided>,
     pub build: Section<Undecided>,
     pub log: Section<Undecided>,
@@ -103,7 +104,7 @@ fn read_plan(top: &Node<'_>, findings: &Findings) -> Option<Plan> {
     let fit = section::read::<FitDecisions>(top, Station::Fit, reader, before, findings);
     let papers = section::read::<PaperDecisions>(top, Station::Papers, reader, (), findings);
     let cut = section::read::<CutDecisions>(top, Station::Cut, reader, (), findings);
-    let words = undecided(Station::Words);
+    let words = section::read::<WordsDecisions>(top, Station::Words, reader, (), findings);
     let (clusters, build, log) = (
         undecided(Station::Clusters),
         undecided(Station::Build),

@@ -4,16 +4,24 @@
 //! the gaps nearest to the best ones, the fewest lines, the fewest sets. The search goes best first over breaks of lines and sets a line (Hart,
 //! Nilsson and Raphael, 1968); how pieces are shared out is exact, by min-cost flow and by fronts of uses that nothing beats.
 
+mod decisions;
 mod gaps;
+mod laying;
 mod lines;
 mod pieces;
 mod placing;
 mod request;
 mod search;
 mod supply;
+mod title;
 mod worded;
+mod writing;
 
+pub use decisions::{TakenLine, Title, Uses, WordsDecisions, Writing};
 pub use gaps::Bounds;
+pub use laying::Laying;
 pub use placing::{PlacedLetter, PlacedLine, Proposal};
 pub use request::{Align, Lines, Words};
+pub use title::{SetInStash, TitleSettings};
 pub use worded::{Lacking, Needs, Worded};
+pub use writing::{Asked, Remedy, Written};

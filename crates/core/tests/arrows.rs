@@ -4,18 +4,19 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 23] = [
+const ORDER: [&str; 24] = [
     "cancel",
     "length",
     "document",
     "geometry",
     "sketch",
     "reading",
+    "handwriting",
     "defaults",
     "notation",
     "photos",
-    "stash",
     "letters",
+    "stash",
     "layout",
     "fit",
     "placed_photos",

@@ -13,7 +13,7 @@ mod teams;
 
 pub use finished::finished_page;
 pub use pages::Page;
-pub use papers::{PaperSide, StashThing, paper, things};
+pub use papers::{PaperSide, StashThing, hands, paper, things};
 pub use photos::{Area, PHOTOS, Photo, prints};
 pub use pictures::{Style, picture};
 pub use season::{ChainMaker, SeasonCall};

@@ -80,6 +80,12 @@ impl Draft {
         self
     }
 
+    /// Begun with a title and writing in mind.
+    fn worded(mut self, words: Value) -> Draft {
+        self.page.plan["words"] = words;
+        self
+    }
+
     fn due(mut self, days: i64) -> Draft {
         self.page.due_in_days = Some(days);
         self
@@ -138,6 +144,7 @@ pub(crate) fn of_the_club(sketches: &[Sketch], calls: &[SeasonCall]) -> Vec<Page
     vec![
         asked("Three by the tide line", "Kites over the flats", "Wren")
             .papered(papers_of_kites())
+            .worded(words_of_kites())
             .due(3)
             .then(Station::Fit, "two pages", json!({"target": {"pages": 2}}))
             .then(Station::Photos, "prints listed", json!({"photos": crate::prints()}))
@@ -180,6 +187,19 @@ fn papers_of_kites() -> Value {
             "s1": {"0": paper("Tide waves"), "1": paper("Tide waves")},
             "s2": {"0": paper("Awning"), "1": paper("Awning")},
             "m1": {"0": paper("Snow on navy")},
+        },
+    })
+}
+
+/// What the spread is to say; the hand is Wren's.
+fn words_of_kites() -> Value {
+    json!({
+        "title": {"text": "Sun and wind over the flats", "others": ["Kites over the flats", "Every nose red by two"]},
+        "writing": {
+            "text": "Low water at a quarter past one, so out we went with the sledges before the tide could change its mind. The big kite took four \
+                     of us to hold and still went where it liked. Every nose was red by two, the urn was dry by three, and nobody would go in. \
+                     We came home behind the lanterns with wet boots and sand in the tea.",
+            "date": "Saturday 7 November", "place": "at the slipway", "hand": crate::hands()[0],
         },
     })
 }

@@ -1,7 +1,10 @@
 //! The paper club's kits: patterned papers with both sides, cardstock, a pad, cards, vellum, scraps, letters, pieces and tools.
 
+mod letter_sets;
 mod patterns;
 mod sheets;
+
+pub use letter_sets::hands;
 
 use anyhow::Context;
 use image::RgbImage;
@@ -139,6 +142,9 @@ impl StashThing {
             if let Some(text) = text {
                 item[field] = json!(text);
             }
+        }
+        if let Some(letters) = letter_sets::letters_of(self.name) {
+            item["letters"] = letters;
         }
         if self.strip > 0.0 {
             item["strip"] = json!({"edge": "bottom", "width": self.strip});

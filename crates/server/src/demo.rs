@@ -50,9 +50,16 @@ pub async fn load_once(app: &App) -> anyhow::Result<bool> {
         for (account, name, role) in team.people.iter().copied() {
             let person = match known.get(account) {
                 Some(person) => *person,
-                None => people::insert(&mut *tx, account, name, &hash)
-                    .await?
-                    .context("the demo's accounts differ")?,
+                None => {
+                    let person = people::insert(&mut *tx, account, name, &hash)
+                        .await?
+                        .context("the demo's accounts differ")?;
+                    if account == metrosk_demo::MAKER_ACCOUNT {
+                        let defaults = serde_json::json!({"hands": metrosk_demo::hands()});
+                        people::update(&mut *tx, person, name, &defaults).await?;
+                    }
+                    person
+                }
             };
             known.insert(account, person);
             people::join(&mut *tx, id, person, role).await?;

@@ -6,6 +6,7 @@ pub(crate) mod calls;
 pub(crate) mod plans;
 pub(crate) mod requests;
 pub(crate) mod sketches;
+pub(crate) mod words;
 
 #[cfg(test)]
 mod tests {

@@ -15,3 +15,4 @@ pub(crate) mod photos;
 pub(crate) mod pictures;
 pub(crate) mod sketches;
 pub(crate) mod stash;
+pub(crate) mod words;

@@ -15,6 +15,7 @@ use crate::features::photos::routes as photos;
 use crate::features::pictures::routes as pictures;
 use crate::features::sketches::routes::{self as sketches, notation};
 use crate::features::stash::{papers, routes as stash, table};
+use crate::features::words;
 use crate::http::layers;
 use crate::state::{App, LARGEST_DOCUMENT, LARGEST_FILE};
 use axum::Router;
@@ -91,6 +92,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(papers::rank))
         .routes(routes!(papers::deal))
         .routes(routes!(cutting::planned))
+        .routes(routes!(words::set))
         .routes(routes!(checks::layout))
         .routes(routes!(printing::sheets))
         .routes(routes!(printing::pdf))

@@ -57,6 +57,18 @@ export type CutSheetDoc = Schemas["CutSheetDoc"];
 export type CutStepDoc = Schemas["CutStepDoc"];
 export type ListedCutDoc = Schemas["ListedCutDoc"];
 export type BegunSheetDoc = Schemas["BegunSheetDoc"];
+export type WordsSectionDoc = Schemas["WordsSectionDoc"];
+export type TitleDoc = Schemas["TitleDoc"];
+export type WritingDoc = Schemas["WritingDoc"];
+export type HandDoc = Schemas["HandDoc"];
+export type LettersDoc = Schemas["LettersDoc"];
+export type LetterTrayDoc = Schemas["LetterTrayDoc"];
+export type TitleSetDoc = Schemas["TitleSetDoc"];
+export type TitleSettingDoc = Schemas["TitleSettingDoc"];
+export type SetLineDoc = Schemas["SetLineDoc"];
+export type WrittenDoc = Schemas["WrittenDoc"];
+export type RemedyDoc = Schemas["RemedyDoc"];
+export type WordsSetDoc = Schemas["WordsSetDoc"];
 export type RankedPaperDoc = Schemas["RankedPaperDoc"];
 export type SaidView = Schemas["SaidView"];
 export type PlacedPhotosDoc = Schemas["PlacedPhotosDoc"];
@@ -264,6 +276,8 @@ export const api = {
     taken(client.POST("/api/layouts/checked", { body: { layout }, ...(signal ? { signal } : {}) })),
   pageCuts: (body: Schemas["PageCutsAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/cut/planned", { body, ...(signal ? { signal } : {}) })),
+  wordsSet: (body: Schemas["WordsAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/words/set", { body, ...(signal ? { signal } : {}) })),
   dealtPapers: (body: Schemas["DealAskedDoc"]) => taken(client.POST("/api/papers/dealt", { body })),
   rankedPapers: (body: Schemas["RankingAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/papers/ranked", { body, ...(signal ? { signal } : {}) })),

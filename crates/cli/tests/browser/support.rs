@@ -63,11 +63,28 @@ impl Drop for Server {
 
 /// Clicks what an XPath finds. What the screen drew anew between finding and clicking is looked for again.
 pub(crate) async fn click(browser: &Browser, xpath: &str) -> Result<()> {
+    use_when_still(browser, xpath, async |found: WebElement| found.click().await).await
+}
+
+/// Uses a link or a button by keyboard.
+pub(crate) async fn enter(browser: &Browser, xpath: &str) -> Result<()> {
+    use_when_still(browser, xpath, async |found: WebElement| {
+        found.send_keys(Key::Enter + "").await
+    })
+    .await
+}
+
+/// Uses what an XPath finds; what was drawn anew between finding and using is found again.
+async fn use_when_still(
+    browser: &Browser,
+    xpath: &str,
+    act: impl AsyncFn(WebElement) -> WebDriverResult<()>,
+) -> Result<()> {
     const TRIES: usize = 20;
     for _ in 1..TRIES {
-        match browser.find(xpath).await?.click().await {
+        match act(browser.find(xpath).await?).await {
             Err(error) if matches!(error.as_inner(), StaleElementReference(_)) => {}
-            clicked => return clicked.with_context(|| xpath.to_owned()),
+            used => return used.with_context(|| xpath.to_owned()),
         }
     }
     bail!("the screen draws this anew all the time: {xpath}")

@@ -8,6 +8,7 @@ use crate::document::{Findings, Node};
 use crate::fit::{FitDecisions, PhotoDecisions, SketchDecisions};
 use crate::papers::PaperDecisions;
 use crate::sketch::Reader;
+use crate::words::WordsDecisions;
 use serde_json::{Map, Value};
 
 /// One section, as read.
@@ -100,6 +101,14 @@ impl Decisions for CutDecisions {
 
     fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<CutDecisions> {
         CutDecisions::read(node, reader.unit)
+    }
+}
+
+impl Decisions for WordsDecisions {
+    type Before<'a> = ();
+
+    fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<WordsDecisions> {
+        WordsDecisions::read(node, reader.unit)
     }
 }
 

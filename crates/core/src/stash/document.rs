@@ -7,6 +7,7 @@ use super::item::{
 use crate::document::{Findings, Invalid, Node, length_number, number};
 use crate::geometry::{Edge, Size};
 use crate::length::{Length, Unit};
+use crate::letters::KeptLetters;
 use crate::sketch::{Reader, read_rect, read_unit};
 use serde_json::{Map, Value, json};
 
@@ -62,6 +63,7 @@ impl Item {
         put("finest", self.tool.finest.map(length));
         let cuts = self.tool.cuts.iter().map(|s| size(*s));
         put("cuts", (!self.tool.cuts.is_empty()).then(|| cuts.collect()));
+        put("letters", self.letters.as_ref().map(|l| l.to_json(unit)));
         Value::Object(written)
     }
 }
@@ -124,6 +126,7 @@ fn read_item(top: &Node<'_>) -> Option<Item> {
     let cuts = top.get("cuts").map_or(Some(Vec::new()), |n| {
         n.each(MOST_BITES, |c| read_size(c, reader))
     });
+    let letters = top.optional("letters", |n| KeptLetters::read(n, reader.unit));
     let item = Item {
         unit: unit?,
         kind: kind?,
@@ -143,6 +146,7 @@ fn read_item(top: &Node<'_>) -> Option<Item> {
             finest: finest?,
             cuts: cuts?,
         },
+        letters: letters?,
     };
     check(top, item)
 }

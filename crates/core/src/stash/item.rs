@@ -3,6 +3,7 @@
 use super::Colour;
 use crate::geometry::{Edge, Rect, Region, Size, Span};
 use crate::length::{Length, Unit};
+use crate::letters::KeptLetters;
 
 /// The longest side of anything.
 pub const LARGEST_SIDE: Length = Length::inches(60, 1);
@@ -230,6 +231,8 @@ pub struct Item {
     pub thickness: Option<Length>,
     /// What a tool can do.
     pub tool: Tool,
+    /// Of a letter set: its letters.
+    pub letters: Option<KeptLetters>,
 }
 
 impl Item {
@@ -250,6 +253,7 @@ impl Item {
             note: None,
             thickness: None,
             tool: Tool::default(),
+            letters: None,
         }
     }
 

@@ -37,9 +37,10 @@ pub enum Align {
 }
 
 impl Align {
-    const NAMES: [&'static str; 3] = ["left", "centre", "right"];
+    /// The names that documents use.
+    pub(super) const NAMES: [&'static str; 3] = ["left", "centre", "right"];
 
-    fn from_name(name: &str) -> Option<Align> {
+    pub(super) fn from_name(name: &str) -> Option<Align> {
         match name {
             "left" => Some(Align::Left),
             "centre" => Some(Align::Centre),
@@ -165,7 +166,7 @@ fn read_space(node: &Node<'_>, unit: Unit) -> Option<Size> {
     Some(Size { w: w?, h: h? })
 }
 
-fn read_lines(node: &Node<'_>) -> Option<Lines> {
+pub(super) fn read_lines(node: &Node<'_>) -> Option<Lines> {
     if node.value.as_str() == Some("any") {
         return Some(Lines::Any);
     }

@@ -105,7 +105,7 @@ const fn card(name: &'static str, count: u32, sides: &'static [PaperSide]) -> St
 }
 
 /// All of it, in the order in which it was put away.
-pub(super) const THINGS: [StashThing; 58] = [
+pub(super) const THINGS: [StashThing; 62] = [
     sheet(
         "Low water",
         4,
@@ -579,10 +579,10 @@ pub(super) const THINGS: [StashThing; 58] = [
             plain(NAVY, "#4a5b86", 92)
         })],
     ),
-    thing("letters", "Cork capitals", 40, (4.0, 6.0), &[])
+    thing("letters", "Cork capitals", 1, (4.0, 6.0), &[])
         .coloured(&["#b5562f"])
         .kept("the letter tin"),
-    thing("letters", "Pebble letters", 96, (4.0, 6.0), &[])
+    thing("letters", "Pebble letters", 1, (4.0, 6.0), &[])
         .coloured(&["#8d9398"])
         .kept("the letter tin"),
     thing("embellishment", "Doilies", 6, (1.5, 1.5), &[]).coloured(&[CHALK]),
@@ -605,4 +605,15 @@ pub(super) const THINGS: [StashThing; 58] = [
     thing("tool", "Round punch", 1, (0.0, 0.0), &[]).tool(1.0, 1.0),
     thing("tool", "Kite die", 1, (0.0, 0.0), &[]).tool(2.75, 3.5),
     thing("tool", "Spray and ink", 1, (0.0, 0.0), &[]),
+    // Ids go by place: what came later stands at the end.
+    thing("letters", "Tide script", 1, (4.0, 6.0), &[])
+        .coloured(&[TEAL])
+        .of("Ebb"),
+    thing("letters", "Lamp capitals", 1, (5.0, 7.0), &[])
+        .coloured(&[BARK])
+        .of("Lantern"),
+    thing("letters", "Harbour stamps", 1, (3.0, 5.0), &[])
+        .coloured(&[INK])
+        .kept("the stamp drawer"),
+    thing("letters", "Plain type", 1, (0.0, 0.0), &[]).coloured(&[INK]),
 ];

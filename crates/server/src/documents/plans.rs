@@ -6,6 +6,7 @@ use crate::documents::requests::{
     SlotChoiceDoc, TargetDoc,
 };
 use crate::documents::sketches::{BoxDoc, SketchDoc};
+use crate::documents::words::WordsSectionDoc;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
@@ -35,7 +36,7 @@ pub(crate) struct PlanDoc {
     pub(crate) cut: Option<CutSectionDoc>,
     /// The title and the writing.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) words: Option<SectionDoc>,
+    pub(crate) words: Option<WordsSectionDoc>,
     /// Where the clusters sit.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) clusters: Option<SectionDoc>,

@@ -1582,6 +1582,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/words/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a page's title can be set in the letters that are left, and how its writing comes out. What other pages spend is counted off. */
+        post: operations["words_set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1634,6 +1651,11 @@ export interface components {
             seen?: boolean | null;
             /** @description Whether she ticked it. */
             ticked: boolean;
+        };
+        BTreeMap: {
+            [key: string]: {
+                [key: string]: number;
+            };
         };
         /** @description A sheet that is to be cut, or is being cut. */
         BegunSheetDoc: {
@@ -2109,6 +2131,8 @@ export interface components {
              * @description Either side of the fold.
              */
             fold_guard?: number | null;
+            /** @description Her hands. */
+            hands?: components["schemas"]["HandDoc"][] | null;
             /** @description `on` or `off`: whether single letters and digits do anything on a page */
             letter_keys?: string | null;
             /**
@@ -2416,6 +2440,23 @@ export interface components {
              */
             margin?: number | null;
         };
+        /** @description A maker's hand with a certain pen. */
+        HandDoc: {
+            /** @description What she calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description From one line to the next.
+             */
+            pitch: number;
+            /**
+             * Format: double
+             * @description How wide the sentence came out that every hand is measured by.
+             */
+            sentence: number;
+            /** @description `in` or `mm` */
+            unit?: string | null;
+        };
         /** @description How far a page holds to a sketch, in counts of blocks. */
         HeldView: {
             /** @description On the page, but not of the sketch. */
@@ -2584,6 +2625,93 @@ export interface components {
             /** @description `in` or `mm` */
             unit: string;
         };
+        /** @description A letter of a set. */
+        LetterLeftDoc: {
+            /**
+             * Format: double
+             * @description Below it.
+             */
+            below: number;
+            /**
+             * Format: double
+             * @description Above the baseline.
+             */
+            h: number;
+            /**
+             * Format: int32
+             * @description How many the stash has.
+             */
+            had: number;
+            /**
+             * Format: int32
+             * @description How many are free for this page.
+             */
+            left: number;
+            /** @description Which. */
+            letter: string;
+            /**
+             * Format: double
+             * @description Across.
+             */
+            w: number;
+        };
+        /** @description A letter set and what is left of it. */
+        LetterTrayDoc: {
+            /** @description `upper`, `lower` or `both` */
+            case: string;
+            /** @description As `#rrggbb`. */
+            colour: string | null;
+            /**
+             * Format: double
+             * @description How high capitals are.
+             */
+            height: number;
+            /** @description Its id in the stash. */
+            id: string;
+            /** @description Each letter. */
+            letters: components["schemas"]["LetterLeftDoc"][];
+            /** @description What they are. */
+            material: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Whether there is always another. */
+            never_runs_out: boolean;
+            /** @description Other pages that spend of it. */
+            pages: string[];
+        };
+        /** @description A way to come by a letter. */
+        LetterWayDoc: {
+            /** @description How. */
+            how: string;
+            /** @description What is wanted. */
+            letter: string;
+            /** @description Out of what. */
+            of: string;
+        };
+        /** @description A set's letters. */
+        LettersDoc: {
+            /** @description `upper`, `lower` or `both` */
+            case: string;
+            /**
+             * Format: double
+             * @description How high capitals are.
+             */
+            height: number;
+            /** @description How many are left of each. */
+            left?: {
+                [key: string]: number;
+            } | null;
+            /** @description `sticker`, `chipboard`, `wood`, `foam`, `rub-on`, `stamp`, `die` or `print`; the last three never run out */
+            material?: string | null;
+            /** @description Characters that she measured: how wide each is. */
+            measured?: {
+                [key: string]: number;
+            } | null;
+            /** @description `narrow`, `normal`, `wide` or `round` */
+            style?: string | null;
+            /** @description Her own ways to come by a letter. */
+            ways?: components["schemas"]["LetterWayDoc"][] | null;
+        };
         /** @description What lifts one photo, several, or all. */
         LiftChoiceDoc: {
             /** @description `flat`, `card`, `thin-foam` or `thick-foam` */
@@ -2645,6 +2773,23 @@ export interface components {
              */
             team_bytes_used: number;
         };
+        /** @description How a line's width adds up. */
+        LineSumDoc: {
+            /** @description How many gaps between letters. */
+            gaps: number;
+            /**
+             * Format: double
+             * @description All letters.
+             */
+            letters: number;
+            /**
+             * Format: double
+             * @description All of it.
+             */
+            together: number;
+            /** @description How many between words. */
+            word_gaps: number;
+        };
         /** @description A line of a sketch. */
         LineView: {
             /** @description The same as a fit request names it: `left`, `centre-x` and so on. */
@@ -2659,6 +2804,8 @@ export interface components {
             /** @description Which edges or centres. */
             place: string;
         };
+        /** @description How many lines a title has. */
+        LinesDoc: number | string;
         /** @description A sketch as lines, and what was read from it. */
         LinesView: {
             /** @description What was read from it. */
@@ -3010,6 +3157,20 @@ export interface components {
             what: string;
             /** @description Of a swap: the other photo. */
             with?: string | null;
+        };
+        /** @description Another title. */
+        OtherTitleDoc: {
+            /**
+             * Format: double
+             * @description What is made out of other letters, in costs.
+             */
+            cost: number | null;
+            /** @description Whether it can be set here. */
+            fits: boolean;
+            /** @description What it takes, or why it can't be. */
+            text: string;
+            /** @description What it says. */
+            title: string;
         };
         /** @description A page as it hangs on the table. */
         PageCard: {
@@ -3624,7 +3785,7 @@ export interface components {
             sketch: components["schemas"]["SketchSectionDoc"];
             /** @description `in` or `mm`: the unit of the sections' lengths. */
             unit: string;
-            words?: components["schemas"]["SectionDoc"] | null;
+            words?: components["schemas"]["WordsSectionDoc"] | null;
         };
         /** @description A point on a print, in shares of its width and height. */
         PointDoc: {
@@ -3719,8 +3880,8 @@ export interface components {
              * @description The page.
              */
             page: string;
-            /** @description The numbers of those that are printed, from 1. */
-            printed: number[];
+            /** @description Those that are printed. */
+            printed: components["schemas"]["PrintedSheetView"][];
             problem?: components["schemas"]["Problem"] | null;
             /** @description How far it is. */
             progress?: string | null;
@@ -3762,6 +3923,19 @@ export interface components {
             sheets: components["schemas"]["PrintSheetView"][];
             /** @description Prints that no such sheet holds. */
             too_large: string[];
+        };
+        /** @description A sheet that was printed. */
+        PrintedSheetView: {
+            /**
+             * Format: date-time
+             * @description When it lay in the printer's tray.
+             */
+            at: string;
+            /**
+             * Format: int32
+             * @description Its number, from 1.
+             */
+            sheet: number;
         };
         /** @description The maker's strip along an edge. */
         PrintedStripDoc: {
@@ -3928,6 +4102,18 @@ export interface components {
             choices: components["schemas"]["ChoicesDoc"];
             /** @description The fit, with what has moved. */
             fit: components["schemas"]["FitDoc"];
+        };
+        /** @description What would make writing fit. */
+        RemedyDoc: {
+            /** @description In words. */
+            text: string;
+            /**
+             * Format: double
+             * @description A length; for `shorter` a count of words.
+             */
+            to: number;
+            /** @description `pitch`, `wider`, `taller`, `date-elsewhere` or `shorter` */
+            what: string;
         };
         /** @description How a call comes again, counted from the day that it is due. */
         RepeatDoc: {
@@ -4106,6 +4292,41 @@ export interface components {
             } | null;
             /** @description `settled` or `needs-a-look`; open where it is left out. */
             mark?: string | null;
+        };
+        /** @description A letter in its place. */
+        SetLetterDoc: {
+            /** @description From the left top corner of the space. */
+            box: components["schemas"]["BoxDoc"];
+            /** @description What it says. */
+            letter: string;
+            /** @description The piece that it is made of. */
+            of: string;
+        };
+        /** @description A line of letters. */
+        SetLineDoc: {
+            /**
+             * Format: double
+             * @description From the top of the space.
+             */
+            baseline: number;
+            /**
+             * Format: double
+             * @description Between letters.
+             */
+            gap: number;
+            /** @description From left to right. */
+            letters: components["schemas"]["SetLetterDoc"][];
+            /** @description Which letter is laid first, second and so on, by its place. */
+            order: number[];
+            /** @description The set. */
+            set: string;
+            /** @description How its width adds up. */
+            sum: components["schemas"]["LineSumDoc"];
+            /**
+             * Format: double
+             * @description Between words.
+             */
+            word_gap: number;
         };
         /** @description How far a layer is set off. */
         SetOffDoc: {
@@ -4391,6 +4612,7 @@ export interface components {
             kind: string;
             /** @description The kit that it came in. */
             kit?: string | null;
+            letters?: components["schemas"]["LettersDoc"] | null;
             /** @description What she calls it. */
             name: string;
             /** @description What else she wants to know of it. */
@@ -4500,6 +4722,13 @@ export interface components {
             /** @description The sketch's photo block. */
             of: string;
         };
+        /** @description A line of the setting that she took. */
+        TakenLineDoc: {
+            /** @description The letter set. */
+            set: string;
+            /** @description How many words stand on it. */
+            words: number;
+        };
         /** @description With which page she takes part. */
         Taking: {
             /**
@@ -4579,6 +4808,67 @@ export interface components {
              */
             thick: number;
         };
+        /** @description A title. */
+        TitleDoc: {
+            /** @description `left`, `centre` or `right` */
+            align?: string | null;
+            /** @description The block of the layout that it stands in; the first title block where it is left out. */
+            block?: string | null;
+            /** @description `halving` or `centre-out`: in which order letters are laid */
+            laying?: string | null;
+            lines?: components["schemas"]["LinesDoc"] | null;
+            /** @description Others that she would take. */
+            others?: string[] | null;
+            /** @description The sets that may be used; all where it is left out. */
+            sets?: string[] | null;
+            space?: components["schemas"]["SizeDoc"] | null;
+            /** @description The setting that she took. */
+            taken?: components["schemas"]["TakenLineDoc"][] | null;
+            /** @description What it says. */
+            text: string;
+            uses?: components["schemas"]["BTreeMap"] | null;
+        };
+        /** @description A title's settings, best first. */
+        TitleSetDoc: {
+            /** @description The block that it stands in. */
+            block: string | null;
+            /** @description Other titles that she would take; those that can be set come first. */
+            others: components["schemas"]["OtherTitleDoc"][];
+            /** @description Each way to set it. */
+            proposals: components["schemas"]["TitleSettingDoc"][];
+            /** @description Where on the layout. */
+            space: components["schemas"]["BoxDoc"];
+            why?: components["schemas"]["WhyNoTitleDoc"] | null;
+        };
+        /** @description One way to set a title. */
+        TitleSettingDoc: {
+            /**
+             * Format: double
+             * @description What is made out of other letters, in costs.
+             */
+            cost: number;
+            /** @description Whether it is the one that she took. */
+            is_taken: boolean;
+            /** @description Letters of which it takes the last. */
+            last: string[];
+            /** @description How many remain of each letter that is used, by set. */
+            leaves: components["schemas"]["BTreeMap"];
+            /**
+             * Format: double
+             * @description Between lines.
+             */
+            line_gap: number;
+            /** @description From top to bottom. */
+            lines: components["schemas"]["SetLineDoc"][];
+            /** @description What is made out of what, and how. */
+            made: string[];
+            /** @description What it is called. */
+            name: string;
+            /** @description What a plan keeps when she takes it. */
+            taken: components["schemas"]["TakenLineDoc"][];
+            /** @description The letters that it spends. */
+            uses: components["schemas"]["BTreeMap"];
+        };
         /** @description Things to put away. */
         ToPutAway: {
             /** @description Up to 100. */
@@ -4644,6 +4934,13 @@ export interface components {
              */
             turn?: number | null;
         };
+        /** @description Why a title can't be set. */
+        WhyNoTitleDoc: {
+            needs?: components["schemas"]["SizeDoc"] | null;
+            short?: components["schemas"]["BTreeMap"] | null;
+            /** @description In words. */
+            text: string;
+        };
         /** @description Where a window begins on a print, in shares of the print. */
         WindowDoc: {
             /**
@@ -4674,6 +4971,88 @@ export interface components {
             length: number;
             /** @description From 1; 0 when it is about the sketch as a whole. */
             line: number;
+        };
+        /** @description A page's words, and the layout that they lie on. */
+        WordsAskedDoc: {
+            layout?: components["schemas"]["LayoutDoc"] | null;
+            /** @description The page: what its own title spends is free for it. */
+            page?: string | null;
+            /** @description `in` or `mm` */
+            unit: string;
+            /** @description What is decided about words. */
+            words: components["schemas"]["WordsSectionDoc"];
+        };
+        /** @description What is decided about the title and the writing. */
+        WordsSectionDoc: components["schemas"]["SectionDoc"] & {
+            title?: components["schemas"]["TitleDoc"] | null;
+            writing?: components["schemas"]["WritingDoc"] | null;
+        };
+        /** @description How a page's words come out. */
+        WordsSetDoc: {
+            /** @description What every hand is measured by. */
+            sentence: string;
+            /** @description The letter sets of the stash. */
+            sets: components["schemas"]["LetterTrayDoc"][];
+            title: components["schemas"]["TitleSetDoc"] | null;
+            writing: components["schemas"]["WrittenDoc"] | null;
+        };
+        /** @description Writing. */
+        WritingDoc: {
+            /** @description The block of the layout that it stands in; the first writing block where it is left out. */
+            block?: string | null;
+            /** @description When it was. */
+            date?: string | null;
+            /** @description Date, place and names stand somewhere else. */
+            date_elsewhere?: boolean | null;
+            hand?: components["schemas"]["HandDoc"] | null;
+            /** @description Who is on it. */
+            names?: string | null;
+            /**
+             * Format: double
+             * @description From one line to the next, where it is not the hand's own.
+             */
+            pitch?: number | null;
+            /** @description Where. */
+            place?: string | null;
+            space?: components["schemas"]["SizeDoc"] | null;
+            /** @description What it says; each of its lines begins anew. */
+            text?: string | null;
+        };
+        /** @description How writing comes out. */
+        WrittenDoc: {
+            /** @description The block that it stands in. */
+            block: string | null;
+            /** @description Whether all of it has room. */
+            fits: boolean;
+            /** @description Lines kept for date, place and names. */
+            kept: number;
+            /** @description What stands there. */
+            kept_text: string;
+            /** @description Whether the line that is kept is wider than the space. */
+            kept_too_wide: boolean;
+            /** @description Its lines. */
+            lines: string[];
+            /** @description Lines without room. */
+            over: number;
+            /**
+             * Format: double
+             * @description From one line to the next.
+             */
+            pitch: number;
+            /** @description What would make it fit, each alone. */
+            remedies: components["schemas"]["RemedyDoc"][];
+            /** @description Lines that the space has. */
+            room: number;
+            /** @description Where on the layout. */
+            space: components["schemas"]["BoxDoc"];
+            /** @description Lines that stay free. */
+            spare: number;
+            /** @description Words wider than the space. */
+            too_wide: string[];
+            /** @description How wide each comes out at most. */
+            widths: number[];
+            /** @description Words on the lines without room. */
+            words_over: number;
         };
         /** @description A size that is written in a photo's place. */
         WrittenSize: {
@@ -9930,6 +10309,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    words_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsSetDoc"];
                 };
             };
             401: {

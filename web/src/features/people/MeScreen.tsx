@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { api, type DefaultsDoc, fieldError, type MeView } from "@/api/client";
@@ -7,6 +7,7 @@ import type { Unit } from "@/shared/lengths/length";
 import { Field } from "@/shared/ui/Field";
 import { LengthField } from "@/shared/ui/LengthField";
 import { useMe } from "./useMe";
+import { useSaveMe } from "./useSaveMe";
 
 /** Her name, what she starts every page with, and her password. */
 export function MeScreen() {
@@ -29,19 +30,8 @@ const USUAL: Record<Unit, { step: number; margin: number; fold_guard: number; bo
 };
 
 function Defaults({ me }: { me: MeView }) {
-  const queries = useQueryClient();
   const [name, setName] = useState(me.name ?? "");
-  // One after the other, each upon what the last one made: a choice made before the answer to another must not undo it.
-  const save = useMutation({
-    mutationKey: ["me"],
-    scope: { id: "me" },
-    mutationFn: (given: { name: string; defaults: DefaultsDoc }) => api.changeMe(given.name, given.defaults),
-    onMutate: (given) => queries.setQueryData<MeView>(["me"], (now) => now && { ...now, defaults: given.defaults }),
-    onSuccess: (now) => {
-      if (queries.isMutating({ mutationKey: ["me"] }) === 1) queries.setQueryData(["me"], now);
-    },
-    onError: () => queries.invalidateQueries({ queryKey: ["me"] }),
-  });
+  const { save } = useSaveMe();
   const d = me.defaults;
   const unit: Unit = d.unit === "mm" ? "mm" : "in";
   const set = (change: Partial<DefaultsDoc>) => save.mutate({ name: me.name ?? "", defaults: { ...d, ...change } });
@@ -86,10 +76,15 @@ function Defaults({ me }: { me: MeView }) {
           onChange={(e) => {
             // Lengths of the other unit are no round numbers here: they start from what is usual.
             const next = e.target.value;
-            const { theme, letter_keys } = d;
+            const { theme, letter_keys, hands } = d;
             save.mutate({
               name: me.name ?? "",
-              defaults: { ...(next && { unit: next }), ...(theme && { theme }), ...(letter_keys && { letter_keys }) },
+              defaults: {
+                ...(next && { unit: next }),
+                ...(theme && { theme }),
+                ...(letter_keys && { letter_keys }),
+                ...(hands && { hands }),
+              },
             });
           }}
         >

@@ -240,13 +240,16 @@ function Orders({ printing, mayChange }: { printing: ReturnType<typeof usePrinti
             </p>
             {order.problem && order.state === "failed" && <p className="text-measure">{order.problem.detail}</p>}
             <div className="flex flex-wrap gap-2">
-              {order.printed.map((n) => (
-                <a key={n} href={printedSheet(order.id, n)} target="_blank" rel="noreferrer" className="block">
+              {order.printed.map(({ sheet, at }) => (
+                <a key={sheet} href={printedSheet(order.id, sheet)} target="_blank" rel="noreferrer" className="block">
                   <img
-                    src={printedSheet(order.id, n)}
-                    alt={`Sheet ${n} as it was printed`}
+                    src={printedSheet(order.id, sheet)}
+                    alt={`Sheet ${sheet} as it was printed`}
                     className="h-[72px] border border-ink"
                   />
+                  <span className="block text-[13px] text-second tabular-nums">
+                    {sheet} at {clock(at)}
+                  </span>
                 </a>
               ))}
             </div>

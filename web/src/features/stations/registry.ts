@@ -60,7 +60,12 @@ export const STATIONS: readonly Station[] = [
     decides: "What is cut from which sheet, in what order, at which trimmer setting.",
     screen: lazy(async () => ({ default: (await import("@/features/cut/CutStation")).CutStation })),
   },
-  { name: "words", label: "Words", decides: "The title in a letter set that fits, and the journaling." },
+  {
+    name: "words",
+    label: "Words",
+    decides: "The title in a letter set that fits, and the journaling.",
+    screen: lazy(async () => ({ default: (await import("@/features/words/WordsStation")).WordsStation })),
+  },
   {
     name: "clusters",
     label: "Clusters",

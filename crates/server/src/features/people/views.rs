@@ -1,5 +1,6 @@
 //! What the API says of people and teams.
 
+use crate::documents::words::HandDoc;
 use serde::{Deserialize, Serialize};
 use time::OffsetDateTime;
 use utoipa::ToSchema;
@@ -61,6 +62,9 @@ pub(crate) struct DefaultsDoc {
     /// `on` or `off`: whether single letters and digits do anything on a page
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) letter_keys: Option<String>,
+    /// Her hands.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) hands: Option<Vec<HandDoc>>,
 }
 
 /// What she signs in with.

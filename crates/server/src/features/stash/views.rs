@@ -2,6 +2,7 @@
 
 use crate::documents::plans::{PaperRefDoc, PapersSectionDoc};
 use crate::documents::sketches::{BoxDoc, LayoutDoc, SizeDoc};
+use crate::documents::words::LettersDoc;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -55,6 +56,9 @@ pub(crate) struct StashItemDoc {
     /// Of a punch or die: the sizes that it cuts.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) cuts: Option<Vec<SizeDoc>>,
+    /// Of a letter set: its letters.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) letters: Option<LettersDoc>,
 }
 
 /// One side of a sheet.

@@ -20,6 +20,8 @@ pub(crate) struct OrderRow {
     pub(crate) problem: Option<Value>,
     /// The numbers of the sheets that are printed.
     pub(crate) printed: Vec<i32>,
+    /// When each of them was.
+    pub(crate) printed_at: Vec<OffsetDateTime>,
 }
 
 /// Writes an order down.
@@ -71,7 +73,8 @@ pub(crate) async fn find(
     sqlx::query_as!(
         OrderRow,
         "SELECT o.id, o.page_id, o.sheets, o.job_id, o.asked_by, o.made_at, j.state AS \"state?\", j.progress, j.problem, \
-             ARRAY(SELECT sheet FROM printed_sheets s WHERE s.order_id = o.id ORDER BY sheet) AS \"printed!\" \
+             ARRAY(SELECT sheet FROM printed_sheets s WHERE s.order_id = o.id ORDER BY sheet) AS \"printed!\", \
+             ARRAY(SELECT printed_at FROM printed_sheets s WHERE s.order_id = o.id ORDER BY sheet) AS \"printed_at!\" \
              FROM print_orders o LEFT JOIN jobs j ON j.id = o.job_id WHERE o.team_id = $1 AND o.id = $2",
         team,
         id
@@ -90,7 +93,8 @@ pub(crate) async fn of_page(
     sqlx::query_as!(
         OrderRow,
         "SELECT o.id, o.page_id, o.sheets, o.job_id, o.asked_by, o.made_at, j.state AS \"state?\", j.progress, j.problem, \
-             ARRAY(SELECT sheet FROM printed_sheets s WHERE s.order_id = o.id ORDER BY sheet) AS \"printed!\" \
+             ARRAY(SELECT sheet FROM printed_sheets s WHERE s.order_id = o.id ORDER BY sheet) AS \"printed!\", \
+             ARRAY(SELECT printed_at FROM printed_sheets s WHERE s.order_id = o.id ORDER BY sheet) AS \"printed_at!\" \
              FROM print_orders o LEFT JOIN jobs j ON j.id = o.job_id WHERE o.team_id = $1 AND o.page_id = $2 ORDER BY o.made_at DESC LIMIT $3",
         team,
         page,

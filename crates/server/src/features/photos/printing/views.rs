@@ -90,8 +90,8 @@ pub(crate) struct PrintOrderView {
     pub(crate) page: Uuid,
     /// How many sheets it has.
     pub(crate) sheets: usize,
-    /// The numbers of those that are printed, from 1.
-    pub(crate) printed: Vec<i32>,
+    /// Those that are printed.
+    pub(crate) printed: Vec<PrintedSheetView>,
     /// `waiting`, `running`, `done`, `failed` or `cancelled`
     pub(crate) state: String,
     /// How far it is.
@@ -109,6 +109,17 @@ pub(crate) struct PrintOrderView {
     pub(crate) made_at: OffsetDateTime,
 }
 
+/// A sheet that was printed.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub(crate) struct PrintedSheetView {
+    /// Its number, from 1.
+    pub(crate) sheet: i32,
+    /// When it lay in the printer's tray.
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub(crate) at: OffsetDateTime,
+}
+
 pub(crate) fn order(row: OrderRow) -> Result<PrintOrderView, Failure> {
     let sheets = row.sheets.as_array().map_or(0, Vec::len);
     // A job is forgotten some time after it ended.
@@ -117,11 +128,17 @@ pub(crate) fn order(row: OrderRow) -> Result<PrintOrderView, Failure> {
     } else {
         "failed"
     };
+    let printed = row
+        .printed
+        .into_iter()
+        .zip(row.printed_at)
+        .map(|(sheet, at)| PrintedSheetView { sheet, at })
+        .collect();
     Ok(PrintOrderView {
         id: row.id,
         page: row.page_id,
         sheets,
-        printed: row.printed,
+        printed,
         state: row.state.unwrap_or_else(|| ended.to_owned()),
         progress: row.progress,
         problem: row.problem,

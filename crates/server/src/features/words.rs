@@ -1,0 +1,233 @@
+//! A page's title in the letters of the stash, and its writing in a maker's hand. Without a page's row: what is asked stands in the body.
+
+mod store;
+pub(crate) mod views;
+
+use crate::auth::Member;
+use crate::compute::Work;
+use crate::features::stash::store::{self as stash, Search};
+use crate::http::error::{Failure, Problem};
+use crate::http::extractors::{Document, InHand};
+use crate::state::App;
+use axum::Json;
+use axum::extract::State;
+use metrosk_core::document::Invalid;
+use metrosk_core::geometry::{Rect, Size};
+use metrosk_core::handwriting::SENTENCE;
+use metrosk_core::layout::Layout;
+use metrosk_core::length::{Length, Unit};
+use metrosk_core::sketch::Kind;
+use metrosk_core::stash::{Item, ItemKind};
+use metrosk_core::words::{Asked, SetInStash, Title, WordsDecisions, Writing};
+use serde_json::{Value, json};
+use store::SpentRow;
+use uuid::Uuid;
+use views::{WordsAskedDoc, WordsSetDoc};
+
+/// How many letter sets a title may be set in.
+const MOST_SETS: i64 = 40;
+
+/// What is asked about a page's words.
+struct AskedWords {
+    unit: Unit,
+    decisions: WordsDecisions,
+    layout: Option<Layout>,
+    page: Option<Uuid>,
+}
+
+/// A letter set with its colour and the pages that spend of it.
+struct Tray {
+    set: SetInStash,
+    colour: Option<String>,
+    pages: Vec<String>,
+}
+
+fn read(body: &Value) -> Result<AskedWords, Invalid> {
+    let unit = if body["unit"] == "mm" {
+        Unit::Millimetre
+    } else {
+        Unit::Inch
+    };
+    let decisions = body.get("words").filter(|w| !w.is_null());
+    let decisions = decisions.map_or(Ok(WordsDecisions::default()), |w| {
+        WordsDecisions::from_json(w, unit).map_err(|e| e.under("words"))
+    })?;
+    let layout = body.get("layout").filter(|l| !l.is_null());
+    let layout = layout.map(|l| Layout::from_json(l).map_err(|e| e.under("layout")));
+    Ok(AskedWords {
+        unit,
+        decisions,
+        layout: layout.transpose()?,
+        page: body["page"]
+            .as_str()
+            .and_then(|id| Uuid::parse_str(id).ok()),
+    })
+}
+
+/// How a page's title can be set in the letters that are left, and how its writing comes out. What other pages spend is counted off.
+#[utoipa::path(
+    post, operation_id = "words_set", path = "/api/words/set", tag = "words", request_body = WordsAskedDoc,
+    responses((status = 200, body = WordsSetDoc), (status = 401, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))
+)]
+pub(crate) async fn set(
+    State(app): State<App>,
+    member: Member,
+    _in_hand: InHand,
+    Document(body): Document,
+) -> Result<Json<Value>, Failure> {
+    let asked = read(&body)?;
+    let who = (member.team(), member.person.id);
+    let letters = Search {
+        kind: Some(ItemKind::Letters.name()),
+        ..Search::default()
+    };
+    let rows = stash::list(&app.pool, who, &letters, (MOST_SETS, 0)).await?;
+    let spent = store::spent_elsewhere(&app.pool, member.team(), asked.page).await?;
+    let mut trays = Vec::new();
+    for row in rows {
+        let item = Item::from_json(&row.document)?;
+        trays.extend(tray(row.id.to_string(), item, &spent));
+    }
+    let work = move |_: &metrosk_core::Cancel| answer(&asked, &trays);
+    Ok(Json(app.compute.run(member.team(), Work::Fit, work).await?))
+}
+
+/// A set of the stash, if its letters were ever counted.
+fn tray(id: String, item: Item, spent: &[SpentRow]) -> Option<Tray> {
+    let mut taken = std::collections::BTreeMap::new();
+    let mut pages = Vec::new();
+    for row in spent {
+        let Some(of_set) = row.uses.0.get(&id).filter(|s| !s.is_empty()) else {
+            continue;
+        };
+        pages.push(row.name.clone());
+        for (letter, count) in of_set {
+            *taken.entry(*letter).or_insert(0) += count;
+        }
+    }
+    Some(Tray {
+        colour: item.a.ground().map(|c| c.to_hex()),
+        set: SetInStash {
+            id,
+            name: item.name,
+            kept: item.letters?,
+            taken,
+        },
+        pages,
+    })
+}
+
+fn answer(asked: &AskedWords, trays: &[Tray]) -> Value {
+    let sets: Vec<SetInStash> = trays.iter().map(|t| t.set.clone()).collect();
+    let title = asked.decisions.title.as_ref();
+    let writing = asked.decisions.writing.as_ref();
+    json!({
+        "sentence": SENTENCE,
+        "sets": trays.iter().map(|t| t.to_json(asked.unit)).collect::<Vec<_>>(),
+        "title": title.and_then(|t| title_json(asked, t, &sets)),
+        "writing": writing.and_then(|w| writing_json(asked, w)),
+    })
+}
+
+/// The block that words stand in, and their space: what she says, otherwise the first block of the kind.
+fn place(
+    layout: Option<&Layout>,
+    kind: Kind,
+    block: Option<&String>,
+    space: Option<Size>,
+) -> Option<(Option<String>, Rect)> {
+    let blocks = layout.map_or(&[][..], |l| &l.blocks[..]);
+    let named = blocks.iter().find(|b| Some(&b.block.id) == block);
+    let found = named.or_else(|| blocks.iter().find(|b| b.block.kind == kind));
+    let at = found.map(|b| b.whole.unwrap_or(b.block.rect));
+    let rect = match (space, at) {
+        (Some(size), at) => Rect {
+            x: at.map_or(Length::ZERO, |r| r.x),
+            y: at.map_or(Length::ZERO, |r| r.y),
+            w: size.w,
+            h: size.h,
+        },
+        (None, Some(at)) => at,
+        (None, None) => return None,
+    };
+    Some((found.map(|b| b.block.id.clone()), rect))
+}
+
+fn size(rect: Rect) -> Size {
+    Size {
+        w: rect.w,
+        h: rect.h,
+    }
+}
+
+fn rect_json(rect: Rect, unit: Unit) -> Value {
+    let units = |l: Length| l.to_units(unit);
+    json!({"x": units(rect.x), "y": units(rect.y), "w": units(rect.w), "h": units(rect.h)})
+}
+
+fn title_json(asked: &AskedWords, title: &Title, sets: &[SetInStash]) -> Option<Value> {
+    let (layout, unit) = (asked.layout.as_ref(), asked.unit);
+    let (block, rect) = place(layout, Kind::Title, title.block.as_ref(), title.space)?;
+    let space = size(rect);
+    let settings = title.settings(&title.text, space, unit, sets)?;
+    let other = |text: &String| {
+        let set = title.settings(text, space, unit, sets);
+        let mut told = set.map_or_else(
+            || json!({"fits": false, "cost": null, "text": "no letters"}),
+            |s| s.in_short(),
+        );
+        told["title"] = text.as_str().into();
+        told
+    };
+    let mut others: Vec<Value> = title.others.iter().map(other).collect();
+    others.sort_by_key(|o| o["fits"] != true);
+    let mut written = settings.to_json(title);
+    written["block"] = block.into();
+    written["space"] = rect_json(rect, unit);
+    written["others"] = others.into();
+    Some(written)
+}
+
+fn writing_json(asked: &AskedWords, writing: &Writing) -> Option<Value> {
+    let layout = asked.layout.as_ref();
+    let (block, rect) = place(
+        layout,
+        Kind::Journal,
+        writing.block.as_ref(),
+        writing.space,
+    )?;
+    let hand = writing.hand.as_ref()?;
+    let text = Asked {
+        text: &writing.text,
+        kept: if writing.date_elsewhere {
+            String::new()
+        } else {
+            writing.kept()
+        },
+        space: size(rect),
+        hand,
+        pitch: writing.pitch.unwrap_or(hand.pitch),
+    };
+    let mut written = text.to_json(asked.unit);
+    written["block"] = block.into();
+    written["space"] = rect_json(rect, asked.unit);
+    Some(written)
+}
+
+impl Tray {
+    fn to_json(&self, unit: Unit) -> Value {
+        let kept = &self.set.kept;
+        let letters: Vec<Value> = kept
+            .left
+            .iter()
+            .map(|(letter, had)| {
+                let glyph = kept.glyph(*letter);
+                json!({"letter": letter, "w": glyph.w.to_units(unit), "h": glyph.h.to_units(unit), "below": glyph.below.to_units(unit),
+                       "had": had, "left": kept.left_of(*letter, &self.set.taken)})
+            })
+            .collect();
+        json!({"id": self.set.id, "name": self.set.name, "colour": self.colour, "height": kept.height.to_units(unit),
+               "material": kept.material.name(), "case": kept.case.name(), "never_runs_out": kept.material.never_runs_out(),
+               "letters": letters, "pages": self.pages})
+    }
+}

@@ -71,9 +71,9 @@ impl Defaults {
             };
             let theme = named("theme", &Defaults::THEMES);
             let letter_keys = named("letter_keys", &Defaults::LETTER_KEYS);
-            let hands = top.get("hands").map_or(Some(Vec::new()), |n| {
-                n.each(MOST_HANDS, Hand::read)
-            });
+            let hands = top
+                .get("hands")
+                .map_or(Some(Vec::new()), |n| n.each(MOST_HANDS, Hand::read));
             Some(Defaults {
                 unit,
                 step: step?,

@@ -23,6 +23,7 @@
 //! assert_eq!(proposals[0].layout.blocks.len(), 1);
 //! ```
 
+pub mod building;
 pub mod calendar;
 pub mod calls;
 mod cancel;

@@ -23,6 +23,7 @@ pub use patch::{between, holds, patched};
 pub use section::{Mark, Section, Undecided};
 pub use stations::{Progress, Standing, State, Station, progress};
 
+use crate::building::BuildDecisions;
 use crate::calls::CallDecisions;
 use crate::cutting::CutDecisions;
 use crate::document::{Findings, Invalid, Node};
@@ -54,7 +55,7 @@ pub struct Plan {
     pub cut: Section<CutDecisions>,
     pub words: Section<WordsDecisions>,
     pub clusters: Section<Undecided>,
-    pub build: Section<Undecided>,
+    pub build: Section<BuildDecisions>,
     pub log: Section<Undecided>,
 }
 
@@ -105,11 +106,8 @@ fn read_plan(top: &Node<'_>, findings: &Findings) -> Option<Plan> {
     let papers = section::read::<PaperDecisions>(top, Station::Papers, reader, (), findings);
     let cut = section::read::<CutDecisions>(top, Station::Cut, reader, (), findings);
     let words = section::read::<WordsDecisions>(top, Station::Words, reader, (), findings);
-    let (clusters, build, log) = (
-        undecided(Station::Clusters),
-        undecided(Station::Build),
-        undecided(Station::Log),
-    );
+    let build = section::read::<BuildDecisions>(top, Station::Build, reader, (), findings);
+    let (clusters, log) = (undecided(Station::Clusters), undecided(Station::Log));
     Some(Plan {
         unit: unit?,
         call: call?,

@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 24] = [
+const ORDER: [&str; 25] = [
     "cancel",
     "length",
     "document",
@@ -24,6 +24,7 @@ const ORDER: [&str; 24] = [
     "cutting",
     "words",
     "checks",
+    "building",
     "hop",
     "calls",
     "calendar",

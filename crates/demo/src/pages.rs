@@ -194,7 +194,7 @@ fn papers_of_kites() -> Value {
 /// What the spread is to say; the hand is Wren's.
 fn words_of_kites() -> Value {
     json!({
-        "title": {"text": "Sun and wind over the flats", "others": ["Kites over the flats", "Every nose red by two"]},
+        "title": {"text": "Sun and wind", "others": ["Kites over the flats", "Low sun"], "sets": [crate::paper("Cork capitals", "a")["item"]]},
         "writing": {
             "text": "Low water at a quarter past one, so out we went with the sledges before the tide could change its mind. The big kite took four \
                      of us to hold and still went where it liked. Every nose was red by two, the urn was dry by three, and nobody would go in. \

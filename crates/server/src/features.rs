@@ -1,6 +1,7 @@
 //! The server by feature: what it routes, the rows it keeps (`store`: SQL and nothing else, every query of a team's things bound to the
 //! team), and what crosses the wire (`views`).
 
+pub(crate) mod building;
 pub(crate) mod calls;
 pub(crate) mod checks;
 pub(crate) mod cutting;

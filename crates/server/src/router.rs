@@ -1,6 +1,7 @@
 //! The routes of the API, its description, and what surrounds them.
 
 use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
+use crate::features::building;
 use crate::features::calls::routes as calls;
 use crate::features::checks;
 use crate::features::cutting;
@@ -93,6 +94,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(papers::deal))
         .routes(routes!(cutting::planned))
         .routes(routes!(words::set))
+        .routes(routes!(building::ordered))
+        .routes(routes!(words::pdf))
         .routes(routes!(checks::layout))
         .routes(routes!(printing::sheets))
         .routes(routes!(printing::pdf))

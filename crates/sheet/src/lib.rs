@@ -21,6 +21,7 @@ mod print_sheets;
 mod texture;
 mod true_scale;
 mod words;
+mod writing;
 
 pub use credit::credit;
 pub use measures::{Paper, measurement_pages};
@@ -29,6 +30,7 @@ pub use pdf::{PdfError, measurement_pdf};
 pub use pictures::{Picture, Pictures};
 pub use print_sheets::{PrintSheet, PrintedPhoto, print_sheet_svg, print_sheets_pdf};
 pub use true_scale::true_scale;
+pub use writing::{WritingLines, writing_pdf};
 
 use metrosk_core::layout::Layout;
 use metrosk_core::sketch::Sketch;

@@ -5,7 +5,8 @@
 use metrosk_core::plan::{self, Defaults};
 use metrosk_core::sketch::Sketch;
 use metrosk_sheet::{
-    Paper, Pictures, Subject, measurement_pages, measurement_pdf, numbered, true_scale,
+    Paper, Pictures, Subject, WritingLines, measurement_pages, measurement_pdf, numbered,
+    true_scale, writing_pdf,
 };
 
 fn on_subjects(mut look: impl FnMut(&Subject<'_>)) {
@@ -105,4 +106,34 @@ fn a_crowded_page_takes_several_sheets() {
             assert!(measurement_pdf(subject, Paper::Letter).is_ok());
         },
     );
+}
+
+#[test]
+fn writing_is_put_on_paper_at_true_scale() {
+    let inches = |n: i64, of: i64| metrosk_core::length::Length::inches(n, of);
+    let lines = [
+        ("Low water & a low sun".to_owned(), inches(3, 1)),
+        ("at the slipway".to_owned(), inches(2, 1)),
+    ];
+    let writing = WritingLines {
+        space: metrosk_core::geometry::Size {
+            w: inches(6, 1),
+            h: inches(3, 2),
+        },
+        pitch: inches(1, 4),
+        lines: &lines,
+        unit: metrosk_core::length::Unit::Inch,
+    };
+    // Six lines of a quarter inch, 18 points apart, 6 in = 432 points long.
+    let (guide, _) = writing.guide();
+    assert_eq!(guide.matches("class=\"guide\"").count(), 6);
+    assert!(
+        guide.contains("d=\"M36 90h432\"") && guide.contains("d=\"M36 108h432\""),
+        "{guide}"
+    );
+    let (strips, size) = writing.strips();
+    assert_eq!(strips.matches("height=\"18\"").count(), 2);
+    assert!(strips.contains("Low water &amp; a low sun"), "{strips}");
+    assert_eq!(size, (612.0, 792.0));
+    assert!(writing_pdf(&writing).unwrap().starts_with(b"%PDF"));
 }

@@ -69,6 +69,9 @@ export type SetLineDoc = Schemas["SetLineDoc"];
 export type WrittenDoc = Schemas["WrittenDoc"];
 export type RemedyDoc = Schemas["RemedyDoc"];
 export type WordsSetDoc = Schemas["WordsSetDoc"];
+export type BuildSectionDoc = Schemas["BuildSectionDoc"];
+export type BuildStepDoc = Schemas["BuildStepDoc"];
+export type BuiltDoc = Schemas["BuiltDoc"];
 export type RankedPaperDoc = Schemas["RankedPaperDoc"];
 export type SaidView = Schemas["SaidView"];
 export type PlacedPhotosDoc = Schemas["PlacedPhotosDoc"];
@@ -278,6 +281,8 @@ export const api = {
     taken(client.POST("/api/cut/planned", { body, ...(signal ? { signal } : {}) })),
   wordsSet: (body: Schemas["WordsAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/words/set", { body, ...(signal ? { signal } : {}) })),
+  buildOrdered: (body: Schemas["BuildAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/build/ordered", { body, ...(signal ? { signal } : {}) })),
   dealtPapers: (body: Schemas["DealAskedDoc"]) => taken(client.POST("/api/papers/dealt", { body })),
   rankedPapers: (body: Schemas["RankingAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/papers/ranked", { body, ...(signal ? { signal } : {}) })),
@@ -399,6 +404,7 @@ export const takeAway = {
   printSheets: (id: string, options: PrintOptions) => withTeam(`/api/pages/${id}/prints.pdf?${asQuery(options)}`),
   printSheet: (id: string, sheet: number, options: PrintOptions) =>
     withTeam(`/api/pages/${id}/prints/${sheet}?${asQuery(options)}`),
+  writing: (id: string) => withTeam(`/api/pages/${id}/writing.pdf`),
   sketch: (id: string) => withTeam(`/api/sketches/${id}/document`),
   sketches: () => withTeam("/api/sketches/export"),
   stash: () => withTeam("/api/stash/table"),

@@ -88,6 +88,16 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
         ),
         (
             format!("/pages/{kites}/words"),
+            "//h2[.='Ways to set it, best first']",
+            false,
+        ),
+        (
+            format!("/pages/{kites}/build"),
+            "//h2[.='The page so far']",
+            false,
+        ),
+        (
+            format!("/pages/{kites}/log"),
             "//p[contains(., 'not built yet')]",
             false,
         ),

@@ -102,6 +102,11 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
         ),
         (
             format!("/pages/{kites}/words"),
+            "//h2[.='Ways to set it, best first']",
+        ),
+        (format!("/pages/{kites}/build"), "//h2[.='The page so far']"),
+        (
+            format!("/pages/{kites}/log"),
             "//p[contains(., 'not built yet')]",
         ),
         (format!("/pages/{kites}/sheet"), "//*[local-name()='svg']"),

@@ -1,5 +1,6 @@
 //! The application as people use it, in a browser.
 
+mod building;
 mod call;
 mod checks;
 mod choices;
@@ -19,3 +20,4 @@ mod season;
 mod support;
 mod table;
 mod unsaved;
+mod words;

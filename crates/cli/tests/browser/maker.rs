@@ -120,7 +120,7 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
     click(&browser, "//a[.='Back to the page']").await?;
 
     // Stations that come later say what will be decided there.
-    click(&browser, "//nav//a[.='Words']").await?;
+    click(&browser, "//nav//a[.='Log']").await?;
     browser.find("//p[contains(., 'not built yet')]").await?;
     browser.close().await
 }

@@ -63,7 +63,10 @@ impl Drop for Server {
 
 /// Clicks what an XPath finds. What the screen drew anew between finding and clicking is looked for again.
 pub(crate) async fn click(browser: &Browser, xpath: &str) -> Result<()> {
-    use_when_still(browser, xpath, async |found: WebElement| found.click().await).await
+    use_when_still(browser, xpath, async |found: WebElement| {
+        found.click().await
+    })
+    .await
 }
 
 /// Uses a link or a button by keyboard.

@@ -2,7 +2,9 @@
 
 use super::style::Style;
 use super::ways::{Doing, WAYS, Way};
-use super::{COST_SHARE, Case, Glyph, LARGEST, Letter, LetterSet, MOST_LETTERS, Make, TICK, one_character};
+use super::{
+    COST_SHARE, Case, Glyph, LARGEST, Letter, LetterSet, MOST_LETTERS, Make, TICK, one_character,
+};
 use crate::document::{Node, length_number};
 use crate::length::{Length, Unit};
 use serde_json::{Map, Value, json};
@@ -116,7 +118,11 @@ impl KeptLetters {
         let expected: f64 = expected
             .map(|c| ticks(self.style.glyph(*c, self.height, 1.0).w))
             .sum();
-        if expected > 0.0 { measured / expected } else { 1.0 }
+        if expected > 0.0 {
+            measured / expected
+        } else {
+            1.0
+        }
     }
 
     /// How many are left of a character, without what other pages have taken.

@@ -2,6 +2,7 @@
 
 use super::grounds::Grounds;
 use super::stations::{State, Station};
+use crate::building::BuildDecisions;
 use crate::calls::CallDecisions;
 use crate::cutting::CutDecisions;
 use crate::document::{Findings, Node};
@@ -101,6 +102,14 @@ impl Decisions for CutDecisions {
 
     fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<CutDecisions> {
         CutDecisions::read(node, reader.unit)
+    }
+}
+
+impl Decisions for BuildDecisions {
+    type Before<'a> = ();
+
+    fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<BuildDecisions> {
+        BuildDecisions::read(node, reader.unit)
     }
 }
 

@@ -94,7 +94,11 @@ impl Writing {
     #[must_use]
     pub fn kept(&self) -> String {
         let fields = [&self.date, &self.place, &self.names];
-        let said: Vec<&str> = fields.iter().map(|f| f.trim()).filter(|f| !f.is_empty()).collect();
+        let said: Vec<&str> = fields
+            .iter()
+            .map(|f| f.trim())
+            .filter(|f| !f.is_empty())
+            .collect();
         said.join(", ")
     }
 }
@@ -130,7 +134,9 @@ fn read_title(node: &Node<'_>, unit: Unit) -> Option<Title> {
     });
     let block = node.optional("block", |n| n.text().map(str::to_owned));
     let space = node.optional("space", |n| read_space(n, unit));
-    let lines = node.get("lines").map_or(Some(Lines::Any), |n| read_lines(&n));
+    let lines = node
+        .get("lines")
+        .map_or(Some(Lines::Any), |n| read_lines(&n));
     let align = node.get("align").map_or(Some(Align::Left), |n| {
         n.one_of(&Align::NAMES, Align::from_name)
     });
@@ -140,10 +146,12 @@ fn read_title(node: &Node<'_>, unit: Unit) -> Option<Title> {
     let laying = node.get("laying").map_or(Some(Laying::Halving), |n| {
         n.one_of(&Laying::NAMES, Laying::from_name)
     });
-    let taken = node.get("taken").map_or(Some(Vec::new()), |n| {
-        n.each(MOST_LINES, read_taken)
-    });
-    let uses = node.get("uses").map_or(Some(Uses::new()), |n| read_uses(&n));
+    let taken = node
+        .get("taken")
+        .map_or(Some(Vec::new()), |n| n.each(MOST_LINES, read_taken));
+    let uses = node
+        .get("uses")
+        .map_or(Some(Uses::new()), |n| read_uses(&n));
     Some(Title {
         text: text?,
         others: others?,
@@ -225,10 +233,7 @@ fn bounded(node: &Node<'_>, longest: usize) -> Option<String> {
     let text = node.text()?;
     let count = text.chars().count();
     if count > longest {
-        node.wrong_because(
-            format!("{count} characters"),
-            format!("at most {longest}"),
-        );
+        node.wrong_because(format!("{count} characters"), format!("at most {longest}"));
         return None;
     }
     Some(text.to_owned())

@@ -133,7 +133,13 @@ impl TitleSettings<'_> {
         let of_set = |(id, letters): (&String, &BTreeMap<char, u32>)| {
             let each: Vec<String> = letters
                 .iter()
-                .map(|(c, n)| if *n == 1 { format!("one {c}") } else { format!("{n} {c}") })
+                .map(|(c, n)| {
+                    if *n == 1 {
+                        format!("one {c}")
+                    } else {
+                        format!("{n} {c}")
+                    }
+                })
                 .collect();
             format!("{} lacks {}", self.name(id), listed(&each))
         };
@@ -203,7 +209,9 @@ impl TitleSettings<'_> {
         for line in &proposal.lines {
             for letter in line.words.iter().flatten().filter(|l| l.letter != l.of) {
                 let made = self.made.iter().find(|m| {
-                    m.make.set == line.set && m.make.letter == letter.letter && m.make.of == letter.of
+                    m.make.set == line.set
+                        && m.make.letter == letter.letter
+                        && m.make.of == letter.of
                 });
                 let how = made.map_or("", |m| m.how.as_str());
                 *counts.entry((letter.letter, letter.of, how)).or_default() += 1;

@@ -157,7 +157,12 @@ impl Asked<'_> {
         let smaller = (1..)
             .map(|n| self.pitch - times(PITCH_STEP, n))
             .take_while(|p| *p >= SMALLEST_PITCH)
-            .find(|pitch| fits(&Asked { pitch: *pitch, ..self.clone() }));
+            .find(|pitch| {
+                fits(&Asked {
+                    pitch: *pitch,
+                    ..self.clone()
+                })
+            });
         let wider = (1..=64)
             .map(|n| self.space.w + times(WIDTH_STEP, n))
             .take_while(|w| *w <= times(self.space.w, 2))
@@ -209,9 +214,21 @@ fn times(length: Length, count: i64) -> Length {
 impl Remedy {
     fn to_json(self, unit: Unit) -> Value {
         let (what, to, text) = match self {
-            Remedy::Pitch(p) => ("pitch", p.to_units(unit), format!("Write smaller, {} in a line", p.to_text(unit))),
-            Remedy::Wider(w) => ("wider", w.to_units(unit), format!("A wider space: {}", w.to_text(unit))),
-            Remedy::Taller(h) => ("taller", h.to_units(unit), format!("A taller space: {}", h.to_text(unit))),
+            Remedy::Pitch(p) => (
+                "pitch",
+                p.to_units(unit),
+                format!("Write smaller, {} in a line", p.to_text(unit)),
+            ),
+            Remedy::Wider(w) => (
+                "wider",
+                w.to_units(unit),
+                format!("A wider space: {}", w.to_text(unit)),
+            ),
+            Remedy::Taller(h) => (
+                "taller",
+                h.to_units(unit),
+                format!("A taller space: {}", h.to_text(unit)),
+            ),
             Remedy::DateElsewhere => ("date-elsewhere", 0.0, "The date somewhere else".to_owned()),
             Remedy::Shorter(1) => ("shorter", 1.0, "One word less".to_owned()),
             Remedy::Shorter(words) => ("shorter", words as f64, format!("{words} words less")),

@@ -42,7 +42,7 @@ pub(crate) struct PlanDoc {
     pub(crate) clusters: Option<SectionDoc>,
     /// The order of making.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) build: Option<SectionDoc>,
+    pub(crate) build: Option<BuildSectionDoc>,
     /// What was done.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) log: Option<SectionDoc>,
@@ -149,6 +149,26 @@ pub(crate) struct CutSectionDoc {
     /// Sheets of which at least one cut is made.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) begun: Option<Vec<BegunSheetDoc>>,
+}
+
+/// What is decided and done about making the page.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct BuildSectionDoc {
+    /// The mark, and what it was settled on.
+    #[serde(flatten)]
+    pub(crate) section: SectionDoc,
+    /// `lay-out-first` or `glue-as-you-go`
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) school: Option<String>,
+    /// Of `gesso`, `stitch`, `spatter` and `round-corners`, what is done beside what the plan shows.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) techniques: Option<Vec<String>>,
+    /// Steps in an order of her own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) order: Option<Vec<String>>,
+    /// Steps that are done.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) done: Option<Vec<String>>,
 }
 
 /// A sheet that is to be cut, or is being cut.

@@ -5,20 +5,25 @@ pub(crate) mod views;
 
 use crate::auth::Member;
 use crate::compute::Work;
+use crate::features::layouts::routes::exports::fitted_page;
 use crate::features::stash::store::{self as stash, Search};
 use crate::http::error::{Failure, Problem};
-use crate::http::extractors::{Document, InHand};
+use crate::http::extractors::{Document, Id, InHand, download};
+use crate::http::names::file_name;
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
+use axum::http::HeaderMap;
 use metrosk_core::document::Invalid;
 use metrosk_core::geometry::{Rect, Size};
 use metrosk_core::handwriting::SENTENCE;
 use metrosk_core::layout::Layout;
 use metrosk_core::length::{Length, Unit};
+use metrosk_core::plan::Plan;
 use metrosk_core::sketch::Kind;
 use metrosk_core::stash::{Item, ItemKind};
 use metrosk_core::words::{Asked, SetInStash, Title, WordsDecisions, Writing};
+use metrosk_sheet::{WritingLines, writing_pdf};
 use serde_json::{Value, json};
 use store::SpentRow;
 use uuid::Uuid;
@@ -188,30 +193,82 @@ fn title_json(asked: &AskedWords, title: &Title, sets: &[SetInStash]) -> Option<
     Some(written)
 }
 
-fn writing_json(asked: &AskedWords, writing: &Writing) -> Option<Value> {
-    let layout = asked.layout.as_ref();
-    let (block, rect) = place(
-        layout,
-        Kind::Journal,
-        writing.block.as_ref(),
-        writing.space,
-    )?;
+/// Writing with its space and hand; none where no hand or no space is known.
+struct InPlace<'a> {
+    block: Option<String>,
+    rect: Rect,
+    asked: Asked<'a>,
+}
+
+fn in_place<'a>(layout: Option<&Layout>, writing: &'a Writing) -> Option<InPlace<'a>> {
+    let (block, rect) = place(layout, Kind::Journal, writing.block.as_ref(), writing.space)?;
     let hand = writing.hand.as_ref()?;
-    let text = Asked {
+    let kept = if writing.date_elsewhere {
+        String::new()
+    } else {
+        writing.kept()
+    };
+    let asked = Asked {
         text: &writing.text,
-        kept: if writing.date_elsewhere {
-            String::new()
-        } else {
-            writing.kept()
-        },
+        kept,
         space: size(rect),
         hand,
         pitch: writing.pitch.unwrap_or(hand.pitch),
     };
-    let mut written = text.to_json(asked.unit);
-    written["block"] = block.into();
-    written["space"] = rect_json(rect, asked.unit);
+    Some(InPlace { block, rect, asked })
+}
+
+fn writing_json(asked: &AskedWords, writing: &Writing) -> Option<Value> {
+    let found = in_place(asked.layout.as_ref(), writing)?;
+    let mut written = found.asked.to_json(asked.unit);
+    written["block"] = found.block.into();
+    written["space"] = rect_json(found.rect, asked.unit);
     Some(written)
+}
+
+/// A page's writing at true scale as PDF: guide lines to slip under, then the text in strips to cut apart.
+#[utoipa::path(
+    get, operation_id = "writing_pdf", path = "/api/pages/{id}/writing.pdf", tag = "take away", params(("id" = Uuid, Path)),
+    responses(
+        (status = 200, body = Vec<u8>, content_type = "application/pdf"),
+        (status = 401, body = Problem, content_type = "application/problem+json"),
+        (status = 404, body = Problem, content_type = "application/problem+json"),
+        (status = 422, body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub(crate) async fn pdf(
+    State(app): State<App>,
+    member: Member,
+    Id(id): Id,
+) -> Result<(HeaderMap, Vec<u8>), Failure> {
+    let page = fitted_page(&app, &member, id).await?;
+    let plan = Plan::from_json(&page.plan)?;
+    let work = move |_: &metrosk_core::Cancel| {
+        let writing = plan.words.decisions.writing.as_ref();
+        let found = writing.and_then(|w| in_place(Some(&page.layout), w))?;
+        let written = found.asked.written();
+        let mut lines: Vec<(String, Length)> =
+            written.lines.into_iter().zip(written.widths).collect();
+        if !found.asked.kept.is_empty() {
+            let wide = found.asked.hand.width(&found.asked.kept).ceil() as i64;
+            lines.push((found.asked.kept.clone(), Length::from_ticks(wide)));
+        }
+        let writing = WritingLines {
+            space: found.asked.space,
+            pitch: found.asked.pitch,
+            lines: &lines,
+            unit: plan.unit,
+        };
+        Some((page.name.clone(), writing_pdf(&writing)))
+    };
+    let made = app.compute.run(member.team(), Work::Drawing, work).await?;
+    let Some((name, made)) = made else {
+        let allowed = "writing with a hand, on a page with a space for it";
+        return Err(Invalid::one("words.writing", "nothing to put on paper", allowed).into());
+    };
+    let file = file_name(&format!("{name} writing"), ".pdf");
+    let made = made.map_err(|e| Failure::Internal(e.to_string()))?;
+    Ok((download("application/pdf", &file), made))
 }
 
 impl Tray {

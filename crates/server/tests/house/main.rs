@@ -5,6 +5,7 @@
 mod api;
 mod backup;
 mod bounds;
+mod building;
 mod calls;
 mod cut;
 mod drawer;
@@ -26,3 +27,4 @@ mod stash;
 mod stations;
 mod support;
 mod teams_apart;
+mod words;

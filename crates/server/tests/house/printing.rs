@@ -173,10 +173,7 @@ async fn a_printer_that_runs_out_in_the_middle_goes_on_and_prints_nothing_twice(
         .await;
     let done = ended(&wren, &mut events, &going).await;
     let all: Vec<u64> = (1..=count as u64).collect();
-    assert_eq!(
-        (&done["state"], printed(&done)),
-        (&json!("done"), all)
-    );
+    assert_eq!((&done["state"], printed(&done)), (&json!("done"), all));
     // The log keeps when each sheet was printed: what was printed before it stopped stays as it was noted then.
     assert_eq!(done["printed"][0]["at"], stopped["printed"][0]["at"]);
     assert!(done["printed"][0]["at"].as_str() < done["printed"][1]["at"].as_str());
@@ -244,5 +241,8 @@ async fn what_a_printer_can_not_print_it_refuses_in_words() {
 /// The numbers of an order's printed sheets.
 fn printed(order: &Value) -> Vec<u64> {
     let sheets = order["printed"].as_array().unwrap();
-    sheets.iter().map(|p| p["sheet"].as_u64().unwrap()).collect()
+    sheets
+        .iter()
+        .map(|p| p["sheet"].as_u64().unwrap())
+        .collect()
 }

@@ -220,6 +220,12 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
         ),
         (
             Method::GET,
+            "/api/pages/{id}/writing.pdf",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::GET,
             "/api/pages/{id}/prints/{sheet}",
             Of::Page,
             none.clone(),

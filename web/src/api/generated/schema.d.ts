@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/build/ordered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The steps of a page in an order, what comes before what and why. */
+        post: operations["build_ordered"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar/{token}": {
         parameters: {
             query?: never;
@@ -852,6 +869,23 @@ export interface paths {
         post: operations["name_version"];
         /** Takes a name off a revision; the revision stays. */
         delete: operations["unname_version"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/writing.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page's writing at true scale as PDF: guide lines to slip under, then the text in strips to cut apart. */
+        get: operations["writing_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1744,6 +1778,15 @@ export interface components {
              */
             y: number;
         };
+        /** @description Two steps that can't change places. */
+        BrokenReasonDoc: {
+            /** @description Then this. */
+            after: string;
+            /** @description This comes first. */
+            before: string;
+            /** @description What would no longer be possible. */
+            text: string;
+        };
         /** @description What a table brought in. */
         BroughtInView: {
             /** @description Things written anew. */
@@ -1761,6 +1804,88 @@ export interface components {
             document: components["schemas"]["CallDoc"];
             /** @description What was left out or guessed. */
             notes: string[];
+        };
+        /** @description A page's plan and the layout that it leads to. */
+        BuildAskedDoc: {
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /** @description The plan. */
+            plan: components["schemas"]["PlanDoc"];
+        };
+        /** @description What is decided and done about making the page. */
+        BuildSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description Steps that are done. */
+            done?: string[] | null;
+            /** @description Steps in an order of her own. */
+            order?: string[] | null;
+            /** @description `lay-out-first` or `glue-as-you-go` */
+            school?: string | null;
+            /** @description Of `gesso`, `stitch`, `spatter` and `round-corners`, what is done beside what the plan shows. */
+            techniques?: string[] | null;
+        };
+        /** @description A step. */
+        BuildStepDoc: {
+            /** @description What has to come before it. */
+            after: components["schemas"]["StepReasonDoc"][];
+            /** @description What has to come after it. */
+            before: components["schemas"]["StepReasonDoc"][];
+            caution: components["schemas"]["CautionDoc"] | null;
+            /**
+             * Format: int32
+             * @description Minutes that it dries afterwards.
+             */
+            dries: number;
+            /** @description Blocks that it fixes for good. */
+            fixes: string[];
+            /**
+             * Format: int32
+             * @description Minutes from the start.
+             */
+            from: number;
+            /** @description What else to know. */
+            hint: string;
+            /** @description The same for the same work on the same thing. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Minutes of work.
+             */
+            minutes: number;
+            /** @description After it there is no way back: what to check before. */
+            no_return: string | null;
+            /** @description Blocks that it works on. */
+            on: string[];
+            /** @description What to do; blocks go by their layout ids. */
+            text: string;
+            /**
+             * Format: int32
+             * @description Minutes from the start.
+             */
+            to: number;
+        };
+        /** @description How a page is made. */
+        BuiltDoc: {
+            /** @description What of her own order could not be followed. */
+            broken: components["schemas"]["BrokenReasonDoc"][];
+            /**
+             * Format: int32
+             * @description Minutes until all is done; what is done already takes none.
+             */
+            end: number;
+            /** @description `metrosk-build/1` */
+            format: string;
+            /**
+             * Format: int32
+             * @description No order takes less.
+             */
+            least: number;
+            /** @description The steps in their order. */
+            steps: components["schemas"]["BuildStepDoc"][];
+            /**
+             * Format: int32
+             * @description Minutes of work.
+             */
+            work: number;
         };
         /** @description What a call becomes. What is left out stays. */
         CallChange: {
@@ -1912,6 +2037,13 @@ export interface components {
              * @description 1 or 2.
              */
             pages: number;
+        };
+        /** @description Where a hand can be hurt. */
+        CautionDoc: {
+            /** @description `blade`, `needle`, `paint` or `small-parts` */
+            kind: string;
+            /** @description What to mind. */
+            text: string;
         };
         /** @description A chain to be: who makes a page on which day. */
         ChainDoc: {
@@ -3770,7 +3902,7 @@ export interface components {
         };
         /** @description A page's plan: everything decided so far, a section a station. */
         PlanDoc: {
-            build?: components["schemas"]["SectionDoc"] | null;
+            build?: components["schemas"]["BuildSectionDoc"] | null;
             call?: components["schemas"]["CallSectionDoc"] | null;
             clusters?: components["schemas"]["SectionDoc"] | null;
             cut?: components["schemas"]["CutSectionDoc"] | null;
@@ -4687,6 +4819,18 @@ export interface components {
             /** @description The station whose change it takes back or brings back. */
             station: string;
         };
+        /** @description Another step, and why it comes before or after. */
+        StepReasonDoc: {
+            /**
+             * Format: int32
+             * @description Minutes that lie between.
+             */
+            lag: number;
+            /** @description Its id. */
+            step: string;
+            /** @description Why. */
+            why: string;
+        };
         /** @description A change that undo takes back or redo brings back. */
         StepView: {
             /** @description What takes it back. */
@@ -5078,6 +5222,45 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    build_ordered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuiltDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calendar: {
         parameters: {
             query?: never;
@@ -7933,6 +8116,51 @@ export interface operations {
                 };
             };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writing_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,6 +6,7 @@ import { Failed } from "@/shared/ui/Failed";
 import { Length } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
 import { CloseSheet, Sheet } from "@/shared/ui/Sheet";
+import { LettersKept } from "./LettersKept";
 import { PaperSwatch } from "./PaperSwatch";
 import { useStashChanges } from "./useStash";
 
@@ -77,6 +78,14 @@ export function ThingDetails({ thing, mayChange, onClose }: Props) {
             </>
           )}
         </fieldset>
+        {item.kind === "letters" && (
+          <LettersKept
+            letters={item.letters}
+            unit={unit}
+            mayChange={mayChange}
+            onChange={(letters) => set({ letters })}
+          />
+        )}
         {thing.holds.length > 0 && (
           <section aria-label="Held">
             <h3>Held</h3>

@@ -72,7 +72,12 @@ export const STATIONS: readonly Station[] = [
     decides: "Where the clusters sit, how large, and what an experienced eye would see before the glue.",
     screen: lazy(async () => ({ default: (await import("@/features/clusters/ClustersStation")).ClustersStation })),
   },
-  { name: "build", label: "Build", decides: "The order of making, the drying, and the points of no return." },
+  {
+    name: "build",
+    label: "Build",
+    decides: "The order of making, the drying, and the points of no return.",
+    screen: lazy(async () => ({ default: (await import("@/features/build/BuildStation")).BuildStation })),
+  },
   { name: "log", label: "Log", decides: "What was done, what is left over, and the pack to publish." },
 ];
 

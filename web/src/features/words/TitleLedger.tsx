@@ -11,7 +11,6 @@ type Props = {
   setting: TitleSettingDoc | undefined;
   trays: readonly LetterTrayDoc[];
   unit: Unit;
-  /** From the page's left edge to the space for the title. */
   mayChange: boolean;
   /** What stands in the field, letter by letter. */
   onType: (text: string) => void;
@@ -123,7 +122,13 @@ export function TitleLedger({ title, found, setting, trays, unit, mayChange, onT
             </label>
           </div>
           {setting.lines.map((line, n) => (
-            <LayingOrder key={String(n)} line={line} which={n + 1} of={setting.lines.length} unit={unit} />
+            <details key={String(n)} open={n === 0}>
+              <summary className="cursor-pointer text-second">
+                {setting.lines.length > 1 ? `line ${n + 1}: ` : ""}
+                {line.letters.map((letter) => letter.letter).join(" ")}
+              </summary>
+              <LayingOrder line={line} which={n + 1} of={setting.lines.length} unit={unit} />
+            </details>
           ))}
           <p className="text-[13px] text-second">Marks are left edges, from the left edge of the title’s space.</p>
         </>
@@ -190,8 +195,8 @@ function Sums({ setting, trays, unit }: { setting: TitleSettingDoc; trays: reado
     <table className="w-full text-[13px]">
       <thead className="text-second">
         <tr>
-          {["set", "letters", "gaps", "between words", "together"].map((head, n) => (
-            <th key={head} scope="col" className={`font-normal ${n === 0 ? "text-left" : "text-right"}`}>
+          {["set", "letters", "gaps", "words apart", "together"].map((head, n) => (
+            <th key={head} scope="col" className={`font-normal ${n === 0 ? "text-left" : "pl-2 text-right"}`}>
               {head}
             </th>
           ))}
@@ -203,10 +208,10 @@ function Sums({ setting, trays, unit }: { setting: TitleSettingDoc; trays: reado
             <th scope="row" className="py-0.5 text-left font-normal">
               {trays.find((t) => t.id === line.set)?.name}
             </th>
-            <td className="num text-right">
+            <td className="num whitespace-nowrap pl-2 text-right">
               <Length value={line.sum.letters} unit={unit} />
             </td>
-            <td className="num text-right">
+            <td className="num whitespace-nowrap pl-2 text-right">
               {line.sum.gaps > 0 ? (
                 <>
                   {line.sum.gaps} of <Length value={line.gap} unit={unit} />
@@ -215,7 +220,7 @@ function Sums({ setting, trays, unit }: { setting: TitleSettingDoc; trays: reado
                 "none"
               )}
             </td>
-            <td className="num text-right">
+            <td className="num whitespace-nowrap pl-2 text-right">
               {line.sum.word_gaps > 0 ? (
                 <>
                   {line.sum.word_gaps} of <Length value={line.word_gap} unit={unit} />
@@ -224,7 +229,7 @@ function Sums({ setting, trays, unit }: { setting: TitleSettingDoc; trays: reado
                 "none"
               )}
             </td>
-            <td className="num text-right font-semibold">
+            <td className="num whitespace-nowrap pl-2 text-right font-semibold">
               <Length value={line.sum.together} unit={unit} />
             </td>
           </tr>

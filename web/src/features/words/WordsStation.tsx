@@ -20,7 +20,7 @@ import { WordsPage } from "./WordsPage";
 import { WritingLedger } from "./WritingLedger";
 
 /** The title in the letters that are left, and the writing in her own hand. */
-export function WordsStation({ page, plan, changePlan }: StationProps) {
+export function WordsStation({ page, plan, saved, changePlan }: StationProps) {
   const mayChange = useMayChange();
   const fit = fitOf(plan);
   const unit = unitOf(fit);
@@ -119,6 +119,8 @@ export function WordsStation({ page, plan, changePlan }: StationProps) {
               onChange={(c, reason) => change(withTitle(plan, c), reason)}
             />
             <WritingLedger
+              page={page.id}
+              saved={saved}
               writing={plan.words?.writing ?? undefined}
               written={written}
               sentence={found?.sentence ?? ""}

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { HandDoc, RemedyDoc, WritingDoc, WrittenDoc } from "@/api/client";
+import { type HandDoc, type RemedyDoc, takeAway, type WritingDoc, type WrittenDoc } from "@/api/client";
 import { useMe } from "@/features/people/useMe";
 import type { Unit } from "@/shared/lengths/length";
 import { Length, Sentence } from "@/shared/ui/Length";
@@ -7,6 +7,10 @@ import { MeasureHand } from "./MeasureHand";
 import { forgotten, isSameHand } from "./model";
 
 type Props = {
+  /** The page's id. */
+  page: string;
+  /** Whether all that is shown is saved: what she takes away is what the house knows. */
+  saved: boolean;
   writing: WritingDoc | undefined;
   written: WrittenDoc | null;
   sentence: string;
@@ -17,7 +21,7 @@ type Props = {
 };
 
 /** The writing in her hand: how many lines it takes, what is over, whether the date still fits, and what would make it fit. */
-export function WritingLedger({ writing, written, sentence, unit, mayChange, onChange, onRemedy }: Props) {
+export function WritingLedger({ page, saved, writing, written, sentence, unit, mayChange, onChange, onRemedy }: Props) {
   const hands = useMe().data?.defaults.hands ?? [];
   const [measuring, setMeasuring] = useState(false);
   const own = writing?.hand;
@@ -90,6 +94,11 @@ export function WritingLedger({ writing, written, sentence, unit, mayChange, onC
             ? "This page has no space for writing: its sketch shows none."
             : "Choose a hand, or measure yours once, and the lines are counted."}
         </p>
+      )}
+      {written && saved && (
+        <a className="button justify-self-start px-2 py-0.5" href={takeAway.writing(page)}>
+          Guide lines and strips as PDF
+        </a>
       )}
       {missing.length > 0 && <p className="text-[13px] text-measure">Not said yet: {missing.join(", ")}.</p>}
       {measuring && (

@@ -1,0 +1,302 @@
+//! A page's title in the letters of the stash, and its writing in a maker's hand.
+
+use metrosk_core::geometry::Size;
+use metrosk_core::handwriting::{Hand, SENTENCE};
+use metrosk_core::length::{Length, Unit};
+use metrosk_core::letters::{Doing, KeptLetters, Style, WAYS};
+use metrosk_core::stash::Item;
+use metrosk_core::words::{Asked, Remedy, SetInStash, Title, Uses, Worded, WordsDecisions};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use std::collections::BTreeMap;
+
+fn inches(n: f64) -> Length {
+    Length::from_ticks((n * 203_200.0).round() as i64)
+}
+
+fn kept(letters: Value) -> KeptLetters {
+    let item = json!({"unit": "in", "kind": "letters", "name": "Cork", "letters": letters});
+    let item = Item::from_json(&item).unwrap();
+    assert_eq!(Item::from_json(&item.to_json()).unwrap(), item);
+    item.letters.unwrap()
+}
+
+/// Cork capitals without an E and with two N; two Z.
+fn cork() -> SetInStash {
+    let left = json!({"A": 3, "B": 1, "D": 2, "F": 2, "I": 3, "L": 2, "N": 2, "O": 4, "S": 2, "T": 4, "U": 2, "W": 1, "Z": 2});
+    SetInStash {
+        id: "cork".to_owned(),
+        name: "Cork".to_owned(),
+        kept: kept(json!({"case": "upper", "height": 0.75, "left": left})),
+        taken: BTreeMap::new(),
+    }
+}
+
+fn title(text: &str) -> Title {
+    let words = json!({"title": {"text": text}});
+    let read = WordsDecisions::from_json(&words, Unit::Inch).unwrap();
+    read.title.unwrap()
+}
+
+fn space(w: f64, h: f64) -> Size {
+    Size {
+        w: inches(w),
+        h: inches(h),
+    }
+}
+
+#[test]
+fn what_lacks_is_made_out_of_what_is_left_and_is_spent() {
+    let sets = [cork()];
+    let title = title("Sun and wind");
+    let settings = title
+        .settings(&title.text, space(9.0, 1.0), Unit::Inch, &sets)
+        .unwrap();
+    let written = settings.to_json(&title);
+    let first = &written["proposals"][0];
+    assert_eq!(
+        first["made"],
+        json!(["N out of Z, a quarter turn"]),
+        "{written}"
+    );
+    assert_eq!(first["uses"]["cork"]["Z"], 1);
+    assert_eq!(first["uses"]["cork"]["N"], 2);
+    assert_eq!(first["last"], json!(["D, N and W of Cork"]));
+    // The quarter turn makes it as wide as a Z is high.
+    let letters = first["lines"][0]["letters"].as_array().unwrap();
+    let turned = letters.iter().find(|l| l["of"] == "Z").unwrap();
+    assert_eq!(turned["box"]["w"], 0.75);
+    assert_eq!(
+        first["lines"][0]["order"].as_array().unwrap()[..3],
+        [json!(0), json!(9), json!(4)]
+    );
+}
+
+#[test]
+fn what_another_page_spends_is_not_there() {
+    let mut sets = [cork()];
+    sets[0].taken = BTreeMap::from([('Z', 2)]);
+    let title = title("Sun and wind");
+    let settings = title
+        .settings(&title.text, space(9.0, 1.0), Unit::Inch, &sets)
+        .unwrap();
+    let told = settings.in_short();
+    assert_eq!(told["fits"], false);
+    assert_eq!(
+        told["text"],
+        "There are not enough letters: Cork lacks one N."
+    );
+}
+
+#[test]
+fn letters_that_never_run_out_set_any_text() {
+    let stamps = SetInStash {
+        kept: kept(json!({"case": "both", "material": "stamp", "height": 0.375})),
+        ..cork()
+    };
+    let title = title("Wren’s tea & sand, at ½ past two");
+    let sets = [stamps];
+    let settings = title
+        .settings(&title.text, space(12.0, 2.0), Unit::Inch, &sets)
+        .unwrap();
+    assert!(matches!(&settings.worded, Worded::Set(all) if !all.is_empty()));
+}
+
+#[test]
+fn measured_letters_widen_the_whole_set() {
+    let plain = kept(json!({"case": "upper", "height": 1.0}));
+    let wide = kept(
+        json!({"case": "upper", "height": 1.0, "measured": {"N": plain.glyph('N').w.to_units(Unit::Inch) * 1.25}}),
+    );
+    assert_eq!(
+        wide.glyph('N').w,
+        inches(plain.glyph('N').w.to_units(Unit::Inch) * 1.25)
+    );
+    let ratio = wide.glyph('O').w.ticks() as f64 / plain.glyph('O').w.ticks() as f64;
+    assert!((ratio - 1.25).abs() < 0.03, "{ratio}");
+    assert!(
+        kept(json!({"case": "upper", "style": "narrow", "height": 1.0}))
+            .glyph('O')
+            .w
+            < plain.glyph('O').w
+    );
+    assert!(Style::from_name("gothic").is_none());
+}
+
+#[test]
+fn every_usual_way_takes_a_letter_for_another() {
+    for way in WAYS {
+        assert_ne!(way.letter, way.of);
+        let cost = way.doing.cost();
+        assert!(cost >= Doing::HalfTurn.cost(), "{way:?}");
+    }
+    // d stood on its head is a p: it hangs below the line.
+    let both = kept(json!({"case": "lower", "height": 1.0, "left": {"d": 1}}));
+    let made = both.makes("x", "p");
+    assert_eq!(made.len(), 1);
+    assert!(made[0].make.glyph.below > Length::ZERO);
+}
+
+#[test]
+fn wrong_letters_and_words_are_refused_with_their_path() {
+    for (letters, path) in [
+        (json!({"case": "upper", "height": 0}), "letters.height"),
+        (json!({"case": "middle", "height": 1}), "letters.case"),
+        (
+            json!({"case": "upper", "height": 1, "left": {"A": -1}}),
+            "letters.left.A",
+        ),
+        (
+            json!({"case": "upper", "height": 1, "left": {"AB": 1}}),
+            "letters.left.AB",
+        ),
+        (
+            json!({"case": "upper", "height": 1, "measured": {"A": 0}}),
+            "letters.measured.A",
+        ),
+        (
+            json!({"case": "upper", "height": 1, "ways": [{"letter": "A", "of": "", "how": "x"}]}),
+            "letters.ways[0].of",
+        ),
+    ] {
+        let item = json!({"unit": "in", "kind": "letters", "name": "Cork", "letters": letters});
+        let error = Item::from_json(&item).expect_err(path);
+        assert!(
+            error.findings.iter().any(|f| f.path == path),
+            "{path}: {error}"
+        );
+    }
+    for (words, path) in [
+        (json!({"title": {"text": "x".repeat(401)}}), "title.text"),
+        (json!({"title": {"text": "x", "lines": 0}}), "title.lines"),
+        (
+            json!({"title": {"text": "x", "space": {"w": 0, "h": 1}}}),
+            "title.space.w",
+        ),
+        (
+            json!({"title": {"text": "x", "uses": {"a": {"A": -1}}}}),
+            "title.uses.a.A",
+        ),
+        (
+            json!({"writing": {"text": "word ".repeat(100_000)}}),
+            "writing.text",
+        ),
+        (
+            json!({"writing": {"hand": {"name": "", "sentence": 6, "pitch": 0.25}}}),
+            "writing.hand.name",
+        ),
+    ] {
+        let error = WordsDecisions::from_json(&words, Unit::Inch).expect_err(path);
+        assert!(
+            error.findings.iter().any(|f| f.path == path),
+            "{path}: {error}"
+        );
+    }
+}
+
+fn hand() -> Hand {
+    let me = json!({"hands": [{"name": "Fine pen", "sentence": 6.5, "pitch": 0.25}]});
+    let read = metrosk_core::plan::Defaults::from_json(&me).unwrap();
+    assert_eq!(
+        metrosk_core::plan::Defaults::from_json(&read.to_json()).unwrap(),
+        read
+    );
+    read.hands[0].clone()
+}
+
+fn asked<'a>(text: &'a str, hand: &'a Hand, kept: &str, size: Size) -> Asked<'a> {
+    Asked {
+        text,
+        kept: kept.to_owned(),
+        space: size,
+        hand,
+        pitch: hand.pitch,
+    }
+}
+
+#[test]
+fn writing_that_is_two_lines_over_is_made_to_fit_and_the_date_is_kept() {
+    let hand = hand();
+    // The sentence takes a line of its own at 7 in.
+    let text = [SENTENCE; 6].join("\n");
+    let here = asked(&text, &hand, "Saturday", space(7.0, 1.25));
+    let now = here.written();
+    assert_eq!(
+        (now.lines.len(), now.room, now.kept, now.lines_over()),
+        (6, 5, 1, 2)
+    );
+    assert_eq!(now.words_over(), 2 * SENTENCE.split(' ').count());
+    let remedies = here.remedies();
+    assert!(
+        remedies.contains(&Remedy::Taller(inches(1.75))),
+        "{remedies:?}"
+    );
+    let pitch = remedies.iter().find_map(|r| {
+        if let Remedy::Pitch(p) = r {
+            Some(*p)
+        } else {
+            None
+        }
+    });
+    let smaller = Asked {
+        pitch: pitch.unwrap(),
+        ..here.clone()
+    };
+    assert!(smaller.written().fits());
+    assert!(!remedies.contains(&Remedy::DateElsewhere));
+}
+
+#[test]
+fn a_word_wider_than_its_space_is_named() {
+    let hand = hand();
+    let here = asked(
+        "a honourificabilitudinitatibus end",
+        &hand,
+        "",
+        space(0.5, 3.0),
+    );
+    let now = here.written();
+    assert_eq!(now.too_wide, ["honourificabilitudinitatibus"]);
+    assert!(!now.fits());
+}
+
+/// Uses never pass what is there.
+fn within_stock(uses: &Uses, sets: &[SetInStash]) -> bool {
+    uses.iter().all(|(id, letters)| {
+        let set = sets.iter().find(|s| s.id == *id).unwrap();
+        letters
+            .iter()
+            .all(|(c, n)| *n <= set.kept.left_of(*c, &set.taken))
+    })
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+
+    #[test]
+    fn no_letter_is_spent_twice_and_all_lie_within_the_space(text in "[ABDFILNOSTUW]{1,6}( [ABDFILNOSTUW]{1,5}){0,2}", w in 3.0..12.0f64) {
+        let sets = [cork()];
+        let title = title(&text);
+        let size = space(w, 3.0);
+        let settings = title.settings(&text, size, Unit::Inch, &sets).unwrap();
+        if let Worded::Set(proposals) = &settings.worded {
+            for proposal in proposals {
+                prop_assert!(within_stock(&proposal.uses(), &sets));
+                for letter in proposal.lines.iter().flat_map(|l| l.words.iter().flatten()) {
+                    prop_assert!(letter.rect.x >= Length::ZERO && letter.rect.right() <= size.w);
+                    prop_assert!(letter.rect.y >= Length::ZERO && letter.rect.bottom() <= size.h);
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn lines_hold_every_word_once_and_none_is_too_wide(words in prop::collection::vec("[a-z]{1,9}", 1..60), w in 2.0..8.0f64) {
+        let hand = hand();
+        let text = words.join(" ");
+        let here = asked(&text, &hand, "", space(w, 2.0));
+        let now = here.written();
+        prop_assert_eq!(now.lines.join(" "), text);
+        prop_assert!(now.widths.iter().all(|l| *l <= inches(w)));
+    }
+}

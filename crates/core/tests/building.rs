@@ -1,5 +1,7 @@
 //! The order of making: nothing before what it needs, every block fixed once, little waited for.
 
+#![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
+
 use metrosk_core::building::{BuildDecisions, Built, Doing, Making, Reason};
 use metrosk_core::layout::Layout;
 use metrosk_core::length::Unit;

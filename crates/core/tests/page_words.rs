@@ -1,5 +1,7 @@
 //! A page's title in the letters of the stash, and its writing in a maker's hand.
 
+#![allow(clippy::unwrap_used, reason = "a test that can't go on fails")]
+
 use metrosk_core::geometry::Size;
 use metrosk_core::handwriting::{Hand, SENTENCE};
 use metrosk_core::length::{Length, Unit};

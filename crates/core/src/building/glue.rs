@@ -114,8 +114,8 @@ fn laid_down(draft: &Draft<'_>, at: usize) -> Step {
             step.fixes(id)
         }
         _ => {
-            let units = block.block.grid.map_or(0, |g| (g.cols * g.rows) as u32)
-                + block.block.ring.map_or(0, |r| r.count as u32);
+            let units = block.block.grid.map_or(0, |g| g.cols * g.rows)
+                + block.block.ring.map_or(0, |r| r.count);
             let mut step = Step::new(
                 format!("glue {id}"),
                 Doing::Glue,

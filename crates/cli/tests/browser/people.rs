@@ -128,8 +128,11 @@ async fn her_defaults_are_what_a_new_page_starts_with() -> Result<()> {
         .find("//*[@role='alert'][contains(., 'a lot')]")
         .await?;
     // Three choices one after the other: none is lost, and the screen does not wait for their being saved.
-    let wanted = json!({"unit": "mm", "margin": 8, "theme": "dark"});
+    // Her two hands keep their own unit.
     let mut me = fetched(&browser, "/api/me").await?;
+    let hands = me["defaults"]["hands"].clone();
+    ensure!(hands.as_array().map_or(0, Vec::len) == 2, "{hands}");
+    let wanted = json!({"unit": "mm", "margin": 8, "theme": "dark", "hands": hands});
     for _ in 0..200 {
         if me["defaults"] == wanted {
             break;

@@ -50,7 +50,11 @@ async fn a_title_that_lacks_a_letter_is_set_and_spent() -> Result<()> {
     browser
         .find("//li[contains(., 'Cork capitals')]//span[contains(., 'N out of Z, a quarter turn')]")
         .await?;
-    click(&browser, "//button[starts-with(@aria-label, 'Take way 1')]").await?;
+    click(
+        &browser,
+        "//button[starts-with(@aria-label, 'Take it: way 1')]",
+    )
+    .await?;
     browser.find("//strong[.='taken']").await?;
     browser
         .find("//li//span[contains(., 'Z: 1 left, 1 in this title')]")

@@ -42,19 +42,16 @@ export function Settings({ title, trays, shown, onShow, onTake, onLeave }: Props
             key={setting.name + JSON.stringify(setting.taken)}
             className={`grid grid-cols-[200px_minmax(0,1fr)_auto] items-center gap-x-3 border-hairline border-t py-1.5 max-sm:grid-cols-1 ${n === shown ? "bg-lit" : ""}`}
           >
-            <button
-              type="button"
-              aria-pressed={n === shown}
-              aria-label={`Show way ${n + 1}: ${setting.name}`}
-              onClick={() => onShow(n)}
-              className="block"
-            >
-              <Small setting={setting} space={title.space} trays={trays} />
-            </button>
+            <Small setting={setting} space={title.space} trays={trays} />
             <div className="text-[13px]">
-              <strong className="text-[15px]">
+              <button
+                type="button"
+                aria-pressed={n === shown}
+                onClick={() => onShow(n)}
+                className="text-left font-bold text-[15px] underline decoration-hairline underline-offset-2"
+              >
                 {n + 1} {setting.name}
-              </strong>
+              </button>
               <span className="block text-second">
                 {setting.made.length > 0 ? setting.made.join("; ") : "with letters as they are"}
               </span>
@@ -76,7 +73,7 @@ export function Settings({ title, trays, shown, onShow, onTake, onLeave }: Props
                 <button
                   type="button"
                   className="button px-2 py-0.5"
-                  aria-label={`Take way ${n + 1}: ${setting.name}`}
+                  aria-label={`Take it: way ${n + 1}, ${setting.name}`}
                   onClick={() => onTake(setting)}
                 >
                   Take it

@@ -159,7 +159,7 @@ function Others({ title, found, onChange }: Pick<Props, "title" | "found" | "onC
             <button
               type="button"
               className="button shrink-0 px-2 py-0.5 text-[13px]"
-              aria-label={`Set “${o.title}” instead`}
+              aria-label={`Set it instead: ${o.title}`}
               onClick={() => {
                 const others = [...listed.filter((t) => t !== o.title), ...(title?.text ? [title.text] : [])];
                 onChange({ text: o.title, others }, `title: ${o.title}`);

@@ -9,6 +9,7 @@ mod checked;
 mod cures;
 mod lying;
 mod near;
+pub mod page;
 mod request;
 mod sweep;
 mod trapped;

@@ -15,6 +15,7 @@ mod piecing;
 mod surroundings;
 mod units;
 
+pub(crate) use choosing::BUSY;
 pub use deal::{Deal, Dealt, PaperToDeal, PlaceToFill};
 pub use decisions::{
     GutDecisions, MadeUp, Medium, PaperDecisions, PaperSide, PieceChoice, USUAL_TUCK,

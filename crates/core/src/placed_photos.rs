@@ -9,7 +9,7 @@ mod thickness;
 pub use json::placed_photos_of;
 use layers::layers;
 pub use reasons::{Reason, reasons};
-pub use thickness::Thickness;
+pub use thickness::{Thickness, lying_of};
 
 use crate::fit::PhotoDecisions;
 use crate::geometry::{Rect, Size, Span};

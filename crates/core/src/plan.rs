@@ -20,16 +20,18 @@ pub use earlier::brought_up;
 pub use for_call::start_for_call;
 pub use grounds::Grounds;
 pub use patch::{between, holds, patched};
-pub use section::{Mark, Section, Undecided};
+pub use section::{Mark, Section};
 pub use stations::{Progress, Standing, State, Station, progress};
 
 use crate::building::BuildDecisions;
 use crate::calls::CallDecisions;
+use crate::clusters::ClusterDecisions;
 use crate::cutting::CutDecisions;
 use crate::document::{Findings, Invalid, Node};
 use crate::fit::{Back, FitDecisions, PhotoDecisions, Pin, Request, SketchDecisions};
 use crate::layout::Layout;
 use crate::length::{Length, Unit};
+use crate::log::LogDecisions;
 use crate::papers::PaperDecisions;
 use crate::sketch::{Reader, Sketch, read_unit};
 use crate::words::WordsDecisions;
@@ -54,9 +56,9 @@ pub struct Plan {
     pub papers: Section<PaperDecisions>,
     pub cut: Section<CutDecisions>,
     pub words: Section<WordsDecisions>,
-    pub clusters: Section<Undecided>,
+    pub clusters: Section<ClusterDecisions>,
     pub build: Section<BuildDecisions>,
-    pub log: Section<Undecided>,
+    pub log: Section<LogDecisions>,
 }
 
 impl Plan {
@@ -94,7 +96,6 @@ fn read_plan(top: &Node<'_>, findings: &Findings) -> Option<Plan> {
     let reader = Reader {
         unit: unit.unwrap_or_default(),
     };
-    let undecided = |station| section::read::<Undecided>(top, station, reader, (), findings);
     let call = section::read::<CallDecisions>(top, Station::Call, reader, (), findings);
     let sketch = section::read::<SketchDecisions>(top, Station::Sketch, reader, (), findings);
     let photos = section::read::<PhotoDecisions>(top, Station::Photos, reader, (), findings);
@@ -107,7 +108,8 @@ fn read_plan(top: &Node<'_>, findings: &Findings) -> Option<Plan> {
     let cut = section::read::<CutDecisions>(top, Station::Cut, reader, (), findings);
     let words = section::read::<WordsDecisions>(top, Station::Words, reader, (), findings);
     let build = section::read::<BuildDecisions>(top, Station::Build, reader, (), findings);
-    let (clusters, log) = (undecided(Station::Clusters), undecided(Station::Log));
+    let clusters = section::read::<ClusterDecisions>(top, Station::Clusters, reader, (), findings);
+    let log = section::read::<LogDecisions>(top, Station::Log, reader, (), findings);
     Some(Plan {
         unit: unit?,
         call: call?,

@@ -3,6 +3,7 @@
 mod colour;
 mod document;
 mod item;
+mod made_of;
 mod said;
 mod search;
 mod table;
@@ -11,6 +12,7 @@ pub use colour::Colour;
 pub use item::{
     Direction, Item, ItemKind, LARGEST_SIDE, MOST_COUNT, PrintedStrip, Side, Swatch, Tool, usable,
 };
+pub use made_of::{Form, Material};
 pub use said::{Said, said};
 pub use search::{Wanted, wanted};
 pub use table::{COLUMNS, MOST_ROWS, Row, Table, from_table, to_table};

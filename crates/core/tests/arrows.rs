@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 25] = [
+const ORDER: [&str; 27] = [
     "cancel",
     "length",
     "document",
@@ -23,8 +23,10 @@ const ORDER: [&str; 25] = [
     "papers",
     "cutting",
     "words",
+    "clusters",
     "checks",
     "building",
+    "log",
     "hop",
     "calls",
     "calendar",

@@ -86,7 +86,7 @@ fn what_is_wrong_in_a_plan_of_version_1_is_told() {
 #[test]
 fn each_section_writes_itself_with_fields_that_are_not_understood() {
     let mut document = started();
-    document["words"] = json!({"title": "Low sun", "mark": "settled"});
+    document["words"] = json!({"title": {"text": "Low sun"}, "mark": "settled"});
     document["fit"]["later"] = json!({"deep": [1, 2]});
     let read = Plan::from_json(&document).unwrap();
     assert_eq!(read.words.to_json(), document["words"]);
@@ -206,7 +206,7 @@ fn the_digest_of_a_fit_follows_what_it_is_made_of_and_nothing_else() {
     let digest = plan::fit_digest(&first);
     let same = after(
         &first,
-        json!({"words": {"title": "Low sun"}, "fit": {"mark": "settled"}}),
+        json!({"words": {"title": {"text": "Low sun"}}, "fit": {"mark": "settled"}}),
     );
     assert_eq!(plan::fit_digest(&same), digest);
     for patch in [

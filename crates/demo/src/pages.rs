@@ -86,6 +86,18 @@ impl Draft {
         self
     }
 
+    /// Begun with pieces laid into its clusters.
+    fn clustered(mut self, clusters: Value) -> Draft {
+        self.page.plan["clusters"] = clusters;
+        self
+    }
+
+    /// With what was written down while it was made.
+    fn logged(mut self, log: Value) -> Draft {
+        self.page.plan["log"] = log;
+        self
+    }
+
     fn due(mut self, days: i64) -> Draft {
         self.page.due_in_days = Some(days);
         self
@@ -145,6 +157,7 @@ pub(crate) fn of_the_club(sketches: &[Sketch], calls: &[SeasonCall]) -> Vec<Page
         asked("Three by the tide line", "Kites over the flats", "Wren")
             .papered(papers_of_kites())
             .worded(words_of_kites())
+            .clustered(clusters_of_kites())
             .due(3)
             .then(Station::Fit, "two pages", json!({"target": {"pages": 2}}))
             .then(Station::Photos, "prints listed", json!({"photos": crate::prints()}))
@@ -170,11 +183,12 @@ pub(crate) fn of_the_club(sketches: &[Sketch], calls: &[SeasonCall]) -> Vec<Page
             .done(),
         asked("Three by the tide line", "Low water", "Plover")
             .due(-4)
+            .logged(log_of_low_water())
             .then(Station::Fit, "page 8 × 8 in", json!({"target": {"page": {"w": 8, "h": 8}}}))
             .settled(10)
             .done(),
         draft("Lanterns coming home", "Lanterns", "Plover").settled(2).done(),
-        asked("Flag row", "Flags drying", "Wren").due(-30).settled(10).done(),
+        asked("Flag row", "Flags drying", "Wren").due(-30).logged(log_of_flags()).settled(10).done(),
     ]
 }
 
@@ -202,6 +216,94 @@ fn words_of_kites() -> Value {
             "date": "Saturday 7 November", "place": "at the slipway", "hand": crate::hands()[0],
         },
     })
+}
+
+/// A large cluster by the big kite, a small one by the sledges.
+fn clusters_of_kites() -> Value {
+    let piece = |name: &str| json!({"item": crate::paper(name, "a")["item"]});
+    let on_foam =
+        |name: &str| json!({"item": crate::paper(name, "a")["item"], "lift": "thin-foam"});
+    json!({"clusters": {
+        "c1": {"0": {"seed": 4, "pieces": [
+            piece("Doilies"), piece("Leaves"), piece("Leaves"), on_foam("Tags"), piece("Sledges"), piece("Film kites"), piece("Hold the line"),
+        ]}},
+        "c2": {"0": {"seed": 1, "pieces": [piece("Leaves"), piece("Wooden kites"), piece("Stars")]}},
+    }})
+}
+
+/// An evening's log, by day and hour: kind and text, and of what went wrong what it was.
+fn evening(day: &str, written: &[(&str, &str, Value)]) -> Vec<Value> {
+    written
+        .iter()
+        .map(|(hour, text, more)| {
+            let mut entry = json!({"id": format!("{day} {hour}"), "at": format!("{day}T{hour}:00Z"), "kind": "step", "text": text});
+            if let (Value::Object(entry), Value::Object(more)) = (&mut entry, more) {
+                entry.extend(more.clone());
+            }
+            entry
+        })
+        .collect()
+}
+
+/// How the small page went: two pieces came out short.
+fn log_of_low_water() -> Value {
+    let step = Value::Null;
+    let short = |block: &str, by: f64| json!({"kind": "wrong", "wrong": "cut-short", "block": block, "by": by, "longer": 4});
+    let entries = evening(
+        "2026-10-24",
+        &[
+            (
+                "18:31",
+                "Papers cut, at 8 in the strips are narrow.",
+                step.clone(),
+            ),
+            (
+                "18:40",
+                "The sand strip did not reach under the photo.",
+                short("s2", 0.0625),
+            ),
+            ("18:58", "The panel neither.", short("s1", 0.125)),
+            ("19:20", "Photos on their mats.", step.clone()),
+            (
+                "19:41",
+                "The last E stood crooked. Lifted it with a blade.",
+                json!({"kind": "wrong", "wrong": "crooked", "block": "t1", "longer": 5}),
+            ),
+            ("20:02", "Glued, and under the heavy book.", step),
+        ],
+    );
+    json!({"entries": entries, "remember": "Count the letters before choosing the title.",
+        "story": "The small page of the low-water day: one kite, two strips, and the longest line we had."})
+}
+
+/// How the flags went.
+fn log_of_flags() -> Value {
+    let step = Value::Null;
+    let short = |block: &str, by: f64| json!({"kind": "wrong", "wrong": "cut-short", "block": block, "by": by});
+    let entries = evening(
+        "2026-10-03",
+        &[
+            ("15:10", "All squares punched.", step.clone()),
+            (
+                "15:32",
+                "One panel a hair short under its photo.",
+                short("p1", 0.125),
+            ),
+            (
+                "15:50",
+                "No G left. The title has a smaller word now.",
+                json!({"kind": "wrong", "wrong": "letters-lacking", "longer": 9}),
+            ),
+            ("16:15", "Flags strung.", step.clone()),
+            (
+                "16:30",
+                "A drop of glue where nobody wants one; a button hides it.",
+                json!({"kind": "wrong", "wrong": "blot"}),
+            ),
+            ("16:44", "Done, and drying on the line.", step),
+        ],
+    );
+    json!({"entries": entries, "remember": "Punch two squares more than needed."})
 }
 
 /// The neighbours' table.

@@ -16,6 +16,22 @@ use serde_json::{Value, json};
 const PIXELS: u32 = 480;
 const FEWEST_PIXELS: u32 = 128;
 
+/// What the club's pieces are made of, what they look like, and how thick they are in inches.
+const MADE_OF: [(&str, &str, &str, f64); 12] = [
+    ("Doilies", "paper", "doily", 0.01),
+    ("Leaves", "paper", "leaf", 0.01),
+    ("Tags", "card", "tag", 0.02),
+    ("Wooden kites", "wood", "kite", 0.09375),
+    ("Sledges", "wood", "sledge", 0.09375),
+    ("Stars", "metal", "star", 0.0625),
+    ("Buttons", "plastic", "button", 0.125),
+    ("Film kites", "acetate", "kite", 0.01),
+    ("Pennants", "card", "flag", 0.02),
+    ("Hold the line", "card", "phrase", 0.02),
+    ("Slack water", "vellum", "phrase", 0.01),
+    ("Red dots", "plastic", "round", 0.0625),
+];
+
 /// Which way a pattern runs, as items write it.
 type Direction = &'static str;
 
@@ -142,6 +158,12 @@ impl StashThing {
             if let Some(text) = text {
                 item[field] = json!(text);
             }
+        }
+        let made = MADE_OF.iter().find(|(name, ..)| *name == self.name);
+        if let Some((_, material, form, thickness)) = made {
+            item["material"] = json!(material);
+            item["form"] = json!(form);
+            item["thickness"] = json!(thickness);
         }
         if let Some(letters) = letter_sets::letters_of(self.name) {
             item["letters"] = letters;

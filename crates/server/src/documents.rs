@@ -3,6 +3,8 @@
 
 pub(crate) mod answers;
 pub(crate) mod calls;
+pub(crate) mod clusters;
+pub(crate) mod log;
 pub(crate) mod plans;
 pub(crate) mod requests;
 pub(crate) mod sketches;

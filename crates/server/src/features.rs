@@ -4,12 +4,14 @@
 pub(crate) mod building;
 pub(crate) mod calls;
 pub(crate) mod checks;
+pub(crate) mod clusters;
 pub(crate) mod cutting;
 pub(crate) mod events;
 pub(crate) mod files;
 pub(crate) mod history;
 pub(crate) mod jobs;
 pub(crate) mod layouts;
+pub(crate) mod log;
 pub(crate) mod pages;
 pub(crate) mod people;
 pub(crate) mod photos;

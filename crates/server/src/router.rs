@@ -4,11 +4,13 @@ use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
 use crate::features::building;
 use crate::features::calls::routes as calls;
 use crate::features::checks;
+use crate::features::clusters;
 use crate::features::cutting;
 use crate::features::events::routes as events;
 use crate::features::history::routes as history;
 use crate::features::jobs::routes as jobs;
 use crate::features::layouts::routes::{self as fit, exports};
+use crate::features::log;
 use crate::features::pages::routes as pages;
 use crate::features::people::routes::{links, session, team};
 use crate::features::photos::printing::routes as printing;
@@ -97,6 +99,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(building::ordered))
         .routes(routes!(words::pdf))
         .routes(routes!(checks::layout))
+        .routes(routes!(log::seen))
+        .routes(routes!(log::pack))
+        .routes(routes!(clusters::laid))
+        .routes(routes!(clusters::shared))
         .routes(routes!(printing::sheets))
         .routes(routes!(printing::pdf))
         .routes(routes!(printing::sheet_picture))

@@ -33,6 +33,18 @@ export type ChainLinkDoc = Schemas["ChainLinkDoc"];
 export type RepeatDoc = Schemas["RepeatDoc"];
 export type PastedView = Schemas["PastedView"];
 export type BroughtView = Schemas["BroughtView"];
+export type ClustersLaidDoc = Schemas["ClustersLaidDoc"];
+export type LaidClusterDoc = Schemas["LaidClusterDoc"];
+export type LaidPieceDoc = Schemas["LaidPieceDoc"];
+export type PageFindingDoc = Schemas["PageFindingDoc"];
+export type PageCureDoc = Schemas["PageCureDoc"];
+export type ClustersSectionDoc = Schemas["ClustersSectionDoc"];
+export type ClusterChoiceDoc = Schemas["ClusterChoiceDoc"];
+export type ClusterPieceDoc = Schemas["ClusterPieceDoc"];
+export type ScatterDoc = Schemas["ScatterDoc"];
+export type LogEntryDoc = Schemas["LogEntryDoc"];
+export type LogSectionDoc = Schemas["LogSectionDoc"];
+export type LogSeenDoc = Schemas["LogSeenDoc"];
 type PlanChange = Schemas["PlanChange"];
 type PlanStep = Schemas["Step"];
 export type PinDoc = Schemas["PinDoc"];
@@ -50,8 +62,6 @@ export type PapersSectionDoc = Schemas["PapersSectionDoc"];
 export type PieceChoiceDoc = Schemas["PieceChoiceDoc"];
 export type PaperedDoc = Schemas["PaperedDoc"];
 export type PaperedPieceDoc = Schemas["PaperedPieceDoc"];
-export type FindingDoc = Schemas["FindingDoc"];
-export type CureDoc = Schemas["CureDoc"];
 export type PageCutsDoc = Schemas["PageCutsDoc"];
 export type CutSheetDoc = Schemas["CutSheetDoc"];
 export type CutStepDoc = Schemas["CutStepDoc"];
@@ -275,8 +285,11 @@ export const api = {
   takeOutOfStash: (id: string) => done(client.DELETE("/api/stash/{id}", { params: at(id) })),
   papered: (body: Schemas["PaperedAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/papers/placed", { body, ...(signal ? { signal } : {}) })),
-  checkedLayout: (layout: Schemas["LayoutDoc"], signal?: AbortSignal) =>
-    taken(client.POST("/api/layouts/checked", { body: { layout }, ...(signal ? { signal } : {}) })),
+  logSeen: (id: string, signal?: AbortSignal) =>
+    taken(client.GET("/api/pages/{id}/log", { params: at(id), ...(signal ? { signal } : {}) })),
+  clustersLaid: (body: Schemas["ClustersAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/clusters/laid", { body, ...(signal ? { signal } : {}) })),
+  clustersShared: (body: Schemas["ShareAskedDoc"]) => taken(client.POST("/api/clusters/shared", { body })),
   pageCuts: (body: Schemas["PageCutsAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/cut/planned", { body, ...(signal ? { signal } : {}) })),
   wordsSet: (body: Schemas["WordsAskedDoc"], signal?: AbortSignal) =>
@@ -380,6 +393,9 @@ export type PictureForm = "original" | "view" | "screen-960" | "screen-480" | "t
 
 /** Addresses of pictures' pixels. */
 export const pictureFile = (id: string, form: PictureForm) => withTeam(`/api/pictures/${id}/${form}`);
+
+/** The address of a page's pack. */
+export const packFile = (page: string) => withTeam(`/api/pages/${page}/pack.zip`);
 
 /** What a sketch was laid over: a lift, or a picture that was lifted before lifts had ids of their own. */
 export type LiftedFrom = { lift: string } | { picture: string };

@@ -83,7 +83,7 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
         ),
         (
             format!("/pages/{kites}/clusters"),
-            "//h2[contains(., 'to look at')]",
+            "//h2[contains(., 'worth a look')]",
             true,
         ),
         (
@@ -98,7 +98,7 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
         ),
         (
             format!("/pages/{kites}/log"),
-            "//p[contains(., 'not built yet')]",
+            "//h2[.='The pack to publish']",
             false,
         ),
         ("/stash".to_owned(), "//h2[.='Sheets']", false),

@@ -116,7 +116,7 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
         ),
         (
             format!("/pages/{kites}/clusters"),
-            "//h2[contains(., 'to look at')]",
+            "//h2[contains(., 'worth a look')]",
         ),
         (
             format!("/pages/{kites}/words"),
@@ -125,7 +125,7 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
         (format!("/pages/{kites}/build"), "//h2[.='The page so far']"),
         (
             format!("/pages/{kites}/log"),
-            "//p[contains(., 'not built yet')]",
+            "//h2[.='The pack to publish']",
         ),
         (format!("/pages/{kites}/sheet"), "//*[local-name()='svg']"),
         (join, "//h2[contains(., 'Join')]"),

@@ -2,14 +2,15 @@
 
 mod building;
 mod call;
-mod checks;
 mod choices;
+mod clusters;
 mod compare;
 mod cut;
 mod frames;
 mod holds;
 mod house;
 mod keys;
+mod log;
 mod maker;
 mod papers;
 mod people;

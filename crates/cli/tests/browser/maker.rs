@@ -119,9 +119,11 @@ async fn from_a_sketch_to_a_measured_spread() -> Result<()> {
         .await?;
     click(&browser, "//a[.='Back to the page']").await?;
 
-    // Stations that come later say what will be decided there.
+    // The last station has the pack, and says what it still lacks.
     click(&browser, "//nav//a[.='Log']").await?;
-    browser.find("//p[contains(., 'not built yet')]").await?;
+    browser
+        .find("//strong[.='Missing: a picture of the whole page']")
+        .await?;
     browser.close().await
 }
 

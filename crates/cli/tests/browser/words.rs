@@ -79,7 +79,7 @@ async fn a_title_that_lacks_a_letter_is_set_and_spent() -> Result<()> {
     type_into(
         &browser,
         "//input[@placeholder='What the title says']",
-        "Jazz quizzes",
+        "Pizzazz jazz quizzes",
     )
     .await?;
     browser
@@ -87,7 +87,7 @@ async fn a_title_that_lacks_a_letter_is_set_and_spent() -> Result<()> {
         .await?;
     // What was typed is saved; the letters of the first title are free again.
     until_words(&browser, |words| {
-        words["title"]["text"] == "Jazz quizzes" && spent(words) == 0
+        words["title"]["text"] == "Pizzazz jazz quizzes" && spent(words) == 0
     })
     .await?;
     browser.close().await

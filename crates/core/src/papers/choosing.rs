@@ -40,7 +40,7 @@ pub mod weights {
 }
 
 /// From here on a paper is busy.
-pub(super) const BUSY: f64 = 0.55;
+pub(crate) const BUSY: f64 = 0.55;
 /// Colours nearer to each other than this are the same to the eye.
 const SAME_COLOUR: f64 = 0.11;
 /// A photo sinks into a ground whose lightness and colour are no further from its own.

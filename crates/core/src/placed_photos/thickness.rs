@@ -65,15 +65,25 @@ fn lower(photos: &PhotoDecisions, layout: &Layout, mut found: Thickest) -> Vec<(
     lowered
 }
 
+/// What lies on the left (or only) page and on the right one, and how much each adds.
+#[must_use]
+pub fn lying_of(photos: &PhotoDecisions, layout: &Layout) -> [Vec<Lying>; 2] {
+    by_page(&photos.lift, &photos.mats, layout)
+}
+
 fn with_lifts(lifts: &[LiftChoice], mats: &[MatChoice], layout: &Layout) -> Thickest {
+    let [left, right] = by_page(lifts, mats, layout);
+    thickest(&left, &right, layout.canvas.page.w)
+}
+
+fn by_page(lifts: &[LiftChoice], mats: &[MatChoice], layout: &Layout) -> [Vec<Lying>; 2] {
     let mut pages = [Vec::new(), Vec::new()];
     for block in &layout.blocks {
         if let Some(lying) = lying((lifts, mats), layout, block) {
             pages[usize::from(block.page.min(1))].push(lying);
         }
     }
-    let [left, right] = pages;
-    thickest(&left, &right, layout.canvas.page.w)
+    pages
 }
 
 /// What a block adds where it lies: its sheet, and what lifts it. A mat on a lifted photo is lifted with it; the foam counts once, under the

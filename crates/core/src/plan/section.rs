@@ -4,9 +4,11 @@ use super::grounds::Grounds;
 use super::stations::{State, Station};
 use crate::building::BuildDecisions;
 use crate::calls::CallDecisions;
+use crate::clusters::ClusterDecisions;
 use crate::cutting::CutDecisions;
 use crate::document::{Findings, Node};
 use crate::fit::{FitDecisions, PhotoDecisions, SketchDecisions};
+use crate::log::LogDecisions;
 use crate::papers::PaperDecisions;
 use crate::sketch::Reader;
 use crate::words::WordsDecisions;
@@ -39,10 +41,6 @@ pub struct Mark {
     pub grounds: Grounds,
 }
 
-/// Decisions that no station takes yet: whatever stands in such a section is kept as it is.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub struct Undecided;
-
 /// Decisions as a section reads them from its object.
 pub(crate) trait Decisions: Sized {
     /// What of the stations before is needed to check them.
@@ -55,14 +53,6 @@ pub(crate) trait Decisions: Sized {
         before: Self::Before<'_>,
         findings: &Findings,
     ) -> Option<Self>;
-}
-
-impl Decisions for Undecided {
-    type Before<'a> = ();
-
-    fn read(node: &Node<'_>, _: Reader, (): (), _: &Findings) -> Option<Undecided> {
-        node.object().map(|_| Undecided)
-    }
 }
 
 impl Decisions for CallDecisions {
@@ -102,6 +92,22 @@ impl Decisions for CutDecisions {
 
     fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<CutDecisions> {
         CutDecisions::read(node, reader.unit)
+    }
+}
+
+impl Decisions for ClusterDecisions {
+    type Before<'a> = ();
+
+    fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<ClusterDecisions> {
+        ClusterDecisions::read(node, reader.unit)
+    }
+}
+
+impl Decisions for LogDecisions {
+    type Before<'a> = ();
+
+    fn read(node: &Node<'_>, reader: Reader, (): (), _: &Findings) -> Option<LogDecisions> {
+        LogDecisions::read(node, reader.unit)
     }
 }
 

@@ -1,9 +1,9 @@
 //! A thing of the stash as a document: `metrosk-stash-item/1`.
 
-use super::Colour;
 use super::item::{
     Direction, Item, ItemKind, LARGEST_SIDE, MOST_COUNT, PrintedStrip, Side, Swatch, Tool,
 };
+use super::{Colour, Form, Material};
 use crate::document::{Findings, Invalid, Node, length_number, number};
 use crate::geometry::{Edge, Size};
 use crate::length::{Length, Unit};
@@ -59,6 +59,8 @@ impl Item {
         put("kept", self.kept.clone().map(Value::from));
         put("note", self.note.clone().map(Value::from));
         put("thickness", self.thickness.map(length));
+        put("material", self.material.map(|m| m.name().into()));
+        put("form", self.form.map(|f| f.name().into()));
         put("reach", self.tool.reach.map(length));
         put("finest", self.tool.finest.map(length));
         let cuts = self.tool.cuts.iter().map(|s| size(*s));
@@ -123,6 +125,10 @@ fn read_item(top: &Node<'_>) -> Option<Item> {
     let (kit, kept, note) = (text("kit"), text("kept"), text("note"));
     let length = |name| top.optional(name, |n| positive(n, reader));
     let (thickness, reach, finest) = (length("thickness"), length("reach"), length("finest"));
+    let material = top.optional("material", |n| {
+        n.one_of(&Material::NAMES, Material::from_name)
+    });
+    let form = top.optional("form", |n| n.one_of(&Form::NAMES, Form::from_name));
     let cuts = top.get("cuts").map_or(Some(Vec::new()), |n| {
         n.each(MOST_BITES, |c| read_size(c, reader))
     });
@@ -141,6 +147,8 @@ fn read_item(top: &Node<'_>) -> Option<Item> {
         kept: kept?,
         note: note?,
         thickness: thickness?,
+        material: material?,
+        form: form?,
         tool: Tool {
             reach: reach?,
             finest: finest?,

@@ -1,6 +1,6 @@
 //! One thing in the stash, or so many of it.
 
-use super::Colour;
+use super::{Colour, Form, Material};
 use crate::geometry::{Edge, Rect, Region, Size, Span};
 use crate::length::{Length, Unit};
 use crate::letters::KeptLetters;
@@ -229,6 +229,10 @@ pub struct Item {
     pub note: Option<String>,
     /// How thick.
     pub thickness: Option<Length>,
+    /// What it is made of, where that was said.
+    pub material: Option<Material>,
+    /// What a piece to decorate with looks like, where that was said.
+    pub form: Option<Form>,
     /// What a tool can do.
     pub tool: Tool,
     /// Of a letter set: its letters.
@@ -252,6 +256,8 @@ impl Item {
             kept: None,
             note: None,
             thickness: None,
+            material: None,
+            form: None,
             tool: Tool::default(),
             letters: None,
         }

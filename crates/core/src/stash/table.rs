@@ -12,7 +12,7 @@ pub const MOST_ROWS: usize = 10_000;
 const MOST_FINDINGS: usize = 200;
 
 /// The columns, in their order. Any of them but the name may be left out.
-pub const COLUMNS: [&str; 31] = [
+pub const COLUMNS: [&str; 34] = [
     "id",
     "kind",
     "name",
@@ -27,9 +27,12 @@ pub const COLUMNS: [&str; 31] = [
     "strip edge",
     "bites",
     "thickness",
+    "material",
+    "form",
     "reach",
     "finest",
     "cuts",
+    "letters",
     "a name",
     "a colours",
     "a busy",
@@ -109,8 +112,12 @@ fn cell_of(id: &str, item: &Item, column: &str) -> String {
             sides.join(" ")
         })),
         "thickness" => length(item.thickness),
+        "material" => item.material.map(|m| m.name().to_owned()),
+        "form" => item.form.map(|f| f.name().to_owned()),
         "reach" => length(item.tool.reach),
         "finest" => length(item.tool.finest),
+        // What is left of each letter, its widths and ways: no one cell says that better than the document itself.
+        "letters" => item.letters.as_ref().map(|l| l.to_json(unit).to_string()),
         "cuts" => Some(listed(&item.tool.cuts, |s| by(*s, unit))),
         _ => match column.split_once(' ') {
             Some(("a", field)) => side_cell(&item.a, field, unit),
@@ -370,6 +377,11 @@ fn read_row(cells: &Map<String, Value>) -> Result<Row, Invalid> {
             item[field] = text.into();
         }
     }
+    for field in ["material", "form"] {
+        if let Some(text) = row.text(field) {
+            item[field] = text.to_lowercase().into();
+        }
+    }
     if let Some(width) = row.length("strip") {
         let edge = row.text("strip edge").unwrap_or("bottom").to_lowercase();
         item["strip"] = json!({"edge": edge, "width": width});
@@ -390,6 +402,12 @@ fn read_row(cells: &Map<String, Value>) -> Result<Row, Invalid> {
         .collect();
     if !cuts.is_empty() {
         item["cuts"] = cuts.into();
+    }
+    if let Some(letters) = row.text("letters").map(str::to_owned) {
+        match serde_json::from_str::<Value>(&letters) {
+            Ok(read) => item["letters"] = read,
+            Err(_) => row.wrong("letters", &letters, "a letter set as it was taken out"),
+        }
     }
     for of in ["a", "b"] {
         if let Some(side) = row.side(of) {

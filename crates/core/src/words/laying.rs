@@ -31,7 +31,7 @@ impl Laying {
             Laying::CentreOut => {
                 let middle = letters.saturating_sub(1) / 2;
                 let right = (middle..letters).map(|at| (2 * (at - middle), at));
-                let left = (0..middle).map(|at| (2 * (middle - at) + 1, at));
+                let left = (0..middle).map(|at| (2 * (middle - at) - 1, at));
                 let mut by_turn: Vec<(usize, usize)> = right.chain(left).collect();
                 by_turn.sort_unstable();
                 by_turn.into_iter().map(|(_, at)| at).collect()

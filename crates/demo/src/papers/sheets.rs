@@ -105,7 +105,7 @@ const fn card(name: &'static str, count: u32, sides: &'static [PaperSide]) -> St
 }
 
 /// All of it, in the order in which it was put away.
-pub(super) const THINGS: [StashThing; 62] = [
+pub(super) const THINGS: [StashThing; 67] = [
     sheet(
         "Low water",
         4,
@@ -616,4 +616,19 @@ pub(super) const THINGS: [StashThing; 62] = [
         .coloured(&[INK])
         .kept("the stamp drawer"),
     thing("letters", "Plain type", 1, (0.0, 0.0), &[]).coloured(&[INK]),
+    thing("embellishment", "Film kites", 4, (0.875, 1.25), &[])
+        .coloured(&[CORAL, NAVY])
+        .of("Ebb"),
+    thing("embellishment", "Pennants", 6, (0.75, 1.0), &[])
+        .coloured(&[TEAL])
+        .of("Ebb"),
+    thing("embellishment", "Hold the line", 1, (1.75, 0.375), &[])
+        .coloured(&[NAVY])
+        .of("Ebb"),
+    thing("embellishment", "Slack water", 1, (1.5, 0.375), &[])
+        .coloured(&[CHALK])
+        .of("Ebb"),
+    thing("embellishment", "Red dots", 40, (0.1875, 0.1875), &[])
+        .coloured(&[RED])
+        .of("Lantern"),
 ];

@@ -1,6 +1,8 @@
 //! Plans in sections, as shapes.
 
 use crate::documents::calls::CallSectionDoc;
+use crate::documents::clusters::ClustersSectionDoc;
+use crate::documents::log::LogSectionDoc;
 use crate::documents::requests::{
     FoldChoiceDoc, LiftChoiceDoc, MatChoiceDoc, PhotosDoc, PinDoc, ReadingsDoc, SlackDoc,
     SlotChoiceDoc, TargetDoc,
@@ -39,16 +41,16 @@ pub(crate) struct PlanDoc {
     pub(crate) words: Option<WordsSectionDoc>,
     /// Where the clusters sit.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) clusters: Option<SectionDoc>,
+    pub(crate) clusters: Option<ClustersSectionDoc>,
     /// The order of making.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) build: Option<BuildSectionDoc>,
     /// What was done.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub(crate) log: Option<SectionDoc>,
+    pub(crate) log: Option<LogSectionDoc>,
 }
 
-/// What a maker said of a station; the decisions of stations that are not built yet.
+/// What a maker said of a station.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct SectionDoc {
     /// `settled` or `needs-a-look`; open where it is left out.

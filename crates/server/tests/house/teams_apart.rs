@@ -224,6 +224,13 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             Of::Page,
             none.clone(),
         ),
+        (Method::GET, "/api/pages/{id}/log", Of::Page, none.clone()),
+        (
+            Method::GET,
+            "/api/pages/{id}/pack.zip",
+            Of::Page,
+            none.clone(),
+        ),
         (
             Method::GET,
             "/api/pages/{id}/prints/{sheet}",

@@ -211,6 +211,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clusters/laid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The clusters of a page as they lie, and what an experienced eye sees on the page. */
+        post: operations["clusters_laid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clusters/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shares pieces out over a page's clusters: counts by size, similar things in each, the largest by the main photo. */
+        post: operations["clusters_shared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cut/planned": {
         parameters: {
             query?: never;
@@ -639,6 +673,40 @@ export interface paths {
         };
         /** The layout of a page's newest plan, as a document to take away. */
         get: operations["page_layout"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a page's log comes to: time, journal, what went wrong this season and what that suggests, and what is in the pack. */
+        get: operations["log_seen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/pack.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pack of a page as an archive: the texts, the measurement sheet, the sketch, the steps and the pictures. */
+        get: operations["page_pack"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2113,6 +2181,73 @@ export interface components {
             /** @description Its solution. */
             solved: number[];
         };
+        /** @description What is decided about one cluster. */
+        ClusterChoiceDoc: {
+            /** @description Bottom to top. */
+            pieces?: components["schemas"]["ClusterPieceDoc"][] | null;
+            /**
+             * Format: int32
+             * @description Another number lays the pieces another way.
+             */
+            seed?: number | null;
+            /** @description `small`, `medium` or `large`; as the sketch has it where it is left out. */
+            size?: string | null;
+        };
+        /** @description A piece of a cluster. */
+        ClusterPieceDoc: {
+            at?: components["schemas"]["PointDoc"] | null;
+            /** @description The thing in the stash. */
+            item: string;
+            /** @description `flat`, `card`, `thin-foam` or `thick-foam` */
+            lift?: string | null;
+            /**
+             * Format: double
+             * @description Degrees clockwise, where she turned it herself.
+             */
+            turn?: number | null;
+        };
+        /** @description A page with all that was decided about it. */
+        ClustersAskedDoc: {
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /**
+             * Format: uuid
+             * @description The page, whose own holds count as free.
+             */
+            page: string;
+            /** @description The plan. */
+            plan: components["schemas"]["PlanDoc"];
+        };
+        /** @description The clusters as they lie, and what is seen on the page. */
+        ClustersLaidDoc: {
+            /** @description In the layout's order. */
+            clusters: components["schemas"]["LaidClusterDoc"][];
+            /** @description What to look at. */
+            findings: components["schemas"]["PageFindingDoc"][];
+            /** @description Checks that found nothing. */
+            fine: string[];
+            /** @description Things that the plan names and the stash no longer has. */
+            gone: string[];
+            /** @description Things of which the page takes more than there are, with how many too many. */
+            short: components["schemas"]["ShortThingDoc"][];
+            /** @description Where small things lie that are strewn. */
+            strewn: components["schemas"]["PointDoc"][];
+            triangle: components["schemas"]["TriangleDoc"] | null;
+        };
+        /** @description What is decided about clusters and checks. */
+        ClustersSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description The clusters. */
+            clusters?: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["ClusterChoiceDoc"];
+                };
+            } | null;
+            /** @description Checks that are off for this page. */
+            off?: string[] | null;
+            /** @description Findings that she let be, by their keys. */
+            passed?: string[] | null;
+            scatter?: components["schemas"]["ScatterDoc"] | null;
+        };
         /** @description A colour and its share of a side. */
         ColourShareDoc: {
             /** @description `#rrggbb` */
@@ -2133,6 +2268,16 @@ export interface components {
             pins: number[];
             /** @description In words. */
             text: string;
+        };
+        /** @description So many of a thing. */
+        CountedThingDoc: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description The thing in the stash. */
+            item: string;
         };
         /** @description An area to hide. */
         CoveredDoc: {
@@ -2698,6 +2843,49 @@ export interface components {
             /** @description All. */
             of: number;
         };
+        /** @description A cluster as it lies. */
+        LaidClusterDoc: {
+            /** @description Its layout block. */
+            block: string;
+            /** @description The sketch's block. */
+            of: string;
+            /** @description Which part of it. */
+            part: number;
+            /** @description Bottom to top. */
+            pieces: components["schemas"]["LaidPieceDoc"][];
+            /** @description `small`, `medium` or `large` */
+            size: string;
+        };
+        /** @description A piece in its place. */
+        LaidPieceDoc: {
+            /** @description Its middle. */
+            at: components["schemas"]["PointDoc"];
+            /** @description What holds it. */
+            fixed: string;
+            /**
+             * Format: double
+             * @description Down.
+             */
+            h: number;
+            /** @description The thing. */
+            item: string;
+            /** @description What lifts it. */
+            lift: string;
+            /** @description What can't be done, or what to mind. */
+            mind: string | null;
+            /** @description Which of the cluster's pieces. */
+            piece: number;
+            /**
+             * Format: double
+             * @description Degrees clockwise.
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description Across.
+             */
+            w: number;
+        };
         /** @description A layer behind a photo. */
         LayerDoc: {
             /**
@@ -2997,6 +3185,78 @@ export interface components {
              * @description Its width.
              */
             w: number;
+        };
+        /** @description A day's entries. */
+        LogDayDoc: {
+            /** @description Like `2026-11-26`. */
+            day: string;
+            /** @description By their ids, the first first. */
+            entries: string[];
+        };
+        /** @description An entry of the log. */
+        LogEntryDoc: {
+            /** @description When, like `2026-11-26T20:31:00Z`. */
+            at: string;
+            /** @description The sketch's block that it is about. */
+            block?: string | null;
+            /**
+             * Format: double
+             * @description Of a piece that was cut short: by how much.
+             */
+            by?: number | null;
+            /** @description Its own name. */
+            id: string;
+            /** @description `step`, `note` or `wrong` */
+            kind: string;
+            /**
+             * Format: int32
+             * @description Minutes that it took more than was thought.
+             */
+            longer?: number | null;
+            /** @description In her words. */
+            text?: string | null;
+            /** @description Of what went wrong: `cut-short`, `glued-early`, `letters-lacking`, `warped`, `blot`, `crooked` or `other`. */
+            wrong?: string | null;
+        };
+        /** @description What was done, and what is told of it. */
+        LogSectionDoc: components["schemas"]["SectionDoc"] & {
+            /** @description Pictures of single parts: their ids. */
+            closeups?: string[] | null;
+            /** @description As they were written. */
+            entries?: components["schemas"]["LogEntryDoc"][] | null;
+            /** @description Of `names`, `place` and `date`, what stays out of the pack; names and place where it is left out. */
+            leave_out?: string[] | null;
+            /** @description Where the next maker's page is. */
+            link?: string | null;
+            /** @description The picture of the finished page: its id. */
+            picture?: string | null;
+            /** @description What she wants to think of next time. */
+            remember?: string | null;
+            /** @description What is told of the page where it is published. */
+            story?: string | null;
+        };
+        /** @description What a page's log comes to. */
+        LogSeenDoc: {
+            /** @description Entries whose time lies ahead of now: their clock was wrong. */
+            ahead: string[];
+            /** @description The entries day by day. */
+            days: components["schemas"]["LogDayDoc"][];
+            /** @description The pack to publish. */
+            pack: components["schemas"]["PackDoc"];
+            /**
+             * Format: int32
+             * @description Minutes that the order of building takes; none where the page can't be laid out.
+             */
+            planned: number | null;
+            /** @description What the numbers suggest. */
+            suggestions: components["schemas"]["SuggestionDoc"][];
+            /**
+             * Format: int64
+             * @description Minutes from entry to entry, without pauses.
+             */
+            took: number;
+            /** @description What went wrong on the team's pages, most often first. */
+            wrong: components["schemas"]["WrongCountDoc"][];
         };
         /** @description A wish that was let go of. */
         LostWishDoc: {
@@ -3304,6 +3564,25 @@ export interface components {
             /** @description What it says. */
             title: string;
         };
+        /** @description What is in the pack, and what is not. */
+        PackDoc: {
+            /** @description Whom it credits. */
+            credits: string[];
+            /** @description How many measures it has. */
+            measures: number;
+            /** @description What is lacking. */
+            missing: string[];
+            /** @description How many steps it has. */
+            steps: number;
+            /** @description The story as it will be told. */
+            story: string;
+            /** @description What the page is made of. */
+            supplies: components["schemas"]["SupplyDoc"][];
+            /** @description Words to find it by. */
+            tags: string[];
+            /** @description All of it as plain text, as it would be published. */
+            text: string;
+        };
         /** @description A page as it hangs on the table. */
         PageCard: {
             /** @description Whether it has been set aside. */
@@ -3380,6 +3659,16 @@ export interface components {
             /** @description Its name. */
             name?: string | null;
         };
+        /** @description What would cure a finding: another box for a block, a place for an accent, or a change of the clusters. */
+        PageCureDoc: {
+            /** @description The block that moves or grows. */
+            block: string | null;
+            box: components["schemas"]["BoxDoc"] | null;
+            /** @description A merge patch of the clusters section. */
+            patch: Record<string, never> | null;
+            /** @description What to do. */
+            text: string;
+        };
         /** @description A page's papers and what is cut already, and the layout that they lie on. */
         PageCutsAskedDoc: {
             cut?: components["schemas"]["CutSectionDoc"] | null;
@@ -3416,6 +3705,22 @@ export interface components {
             stopped: boolean;
             /** @description `in` or `mm` */
             unit: string;
+        };
+        /** @description Something to look at. */
+        PageFindingDoc: {
+            /** @description The blocks that it is about. */
+            blocks: string[];
+            box: components["schemas"]["BoxDoc"] | null;
+            /** @description What would cure it. */
+            cures: components["schemas"]["PageCureDoc"][];
+            /** @description Of edges that nearly agree: which. */
+            edge: string | null;
+            /** @description The same as long as the matter is the same. */
+            key: string;
+            /** @description In words. */
+            text: string;
+            /** @description Which check. */
+            what: string;
         };
         /** @description The page that answers a call. */
         PageForCall: {
@@ -3904,13 +4209,13 @@ export interface components {
         PlanDoc: {
             build?: components["schemas"]["BuildSectionDoc"] | null;
             call?: components["schemas"]["CallSectionDoc"] | null;
-            clusters?: components["schemas"]["SectionDoc"] | null;
+            clusters?: components["schemas"]["ClustersSectionDoc"] | null;
             cut?: components["schemas"]["CutSectionDoc"] | null;
             /** @description The page, and where everything goes. */
             fit: components["schemas"]["FitSectionDoc"];
             /** @description `metrosk-plan/2` */
             format: string;
-            log?: components["schemas"]["SectionDoc"] | null;
+            log?: components["schemas"]["LogSectionDoc"] | null;
             papers?: components["schemas"]["PapersSectionDoc"] | null;
             photos?: components["schemas"]["PhotosSectionDoc"] | null;
             /** @description The sketch, how it stands, and what of it is held. */
@@ -3919,11 +4224,11 @@ export interface components {
             unit: string;
             words?: components["schemas"]["WordsSectionDoc"] | null;
         };
-        /** @description A point on a print, in shares of its width and height. */
+        /** @description A place on the page or spread. */
         PointDoc: {
             /**
              * Format: double
-             * @description From the left, 0 to 1.
+             * @description From the left.
              */
             x: number;
             /**
@@ -4358,6 +4663,23 @@ export interface components {
             /** @description What was not understood. */
             unknown?: string | null;
         };
+        /** @description Small things strewn over the page. */
+        ScatterDoc: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description The thing in the stash. */
+            item: string;
+            /**
+             * Format: int32
+             * @description Another number strews them another way.
+             */
+            seed?: number | null;
+            /** @description `from-clusters`, `diagonal` or `triangle` */
+            way?: string | null;
+        };
         /** @description How far a search went. */
         SearchDoc: {
             /** @description Choices left out for their number. */
@@ -4416,7 +4738,7 @@ export interface components {
              */
             today: string;
         };
-        /** @description What a maker said of a station; the decisions of stations that are not built yet. */
+        /** @description What a maker said of a station. */
         SectionDoc: {
             /** @description Digests of what it was settled on. */
             grounds?: {
@@ -4482,6 +4804,24 @@ export interface components {
             /** @description `rect`, `ellipse`, `triangle` or `polygon` */
             type: string;
         };
+        /** @description Pieces to share out over the page's clusters. */
+        ShareAskedDoc: {
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /** @description The plan. */
+            plan: components["schemas"]["PlanDoc"];
+            /** @description Which, and how many of each. */
+            things: components["schemas"]["CountedThingDoc"][];
+        };
+        /** @description How pieces are shared out. */
+        SharedOutDoc: {
+            /** @description The clusters with their pieces. */
+            clusters: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["ClusterChoiceDoc"];
+                };
+            };
+        };
         /** @description A photo on a sheet. */
         SheetPhotoView: {
             /** @description Where it lies, with its bleed. */
@@ -4504,6 +4844,18 @@ export interface components {
             name: string;
             /** @description Why. */
             why: string;
+        };
+        /** @description A thing of which there are too few. */
+        ShortThingDoc: {
+            /** @description The thing. */
+            item: string;
+            /**
+             * Format: int32
+             * @description How many are lacking.
+             */
+            lacking: number;
+            /** @description What she calls it. */
+            name: string;
         };
         /** @description What the picture shows. */
         Shown: {
@@ -4736,6 +5088,8 @@ export interface components {
              * @description Of a trimmer: the smallest step.
              */
             finest?: number | null;
+            /** @description What a piece to decorate with looks like: `plain`, `round`, `doily`, `button`, `star`, `heart`, `leaf`, `flower`, `tag`, `kite`, `flag`, `sledge` or `phrase` */
+            form?: string | null;
             /** @description `metrosk-stash-item/1` */
             format?: string | null;
             /** @description Where it lies. */
@@ -4745,6 +5099,8 @@ export interface components {
             /** @description The kit that it came in. */
             kit?: string | null;
             letters?: components["schemas"]["LettersDoc"] | null;
+            /** @description `paper`, `card`, `chipboard`, `wood`, `acetate`, `vellum`, `fabric`, `metal` or `plastic` */
+            material?: string | null;
             /** @description What she calls it. */
             name: string;
             /** @description What else she wants to know of it. */
@@ -4848,6 +5204,32 @@ export interface components {
              * @description The revision whose change it is.
              */
             revision: number;
+        };
+        /** @description Something that could be otherwise from now on. */
+        SuggestionDoc: {
+            /** @description How many of the cases it would have helped. */
+            helps: number;
+            /** @description Of how many. */
+            of: number;
+            /** @description Why, with the numbers. */
+            text: string;
+            /**
+             * Format: double
+             * @description How far pieces should reach under their neighbours.
+             */
+            tuck: number | null;
+        };
+        /** @description Something that the page is made of. */
+        SupplyDoc: {
+            /**
+             * Format: int32
+             * @description How many of it.
+             */
+            count: number;
+            /** @description The kit it came in. */
+            kit: string | null;
+            /** @description What it is called. */
+            name: string;
         };
         /** @description A colour of a page. */
         SwatchView: {
@@ -5026,6 +5408,13 @@ export interface components {
             redo: components["schemas"]["StepView"][];
             /** @description What undo takes back, the next one last. */
             undo: components["schemas"]["StepView"][];
+        };
+        /** @description Three clusters. */
+        TriangleDoc: {
+            /** @description Where. */
+            corners: components["schemas"]["PointDoc"][];
+            /** @description From each corner to the next. */
+            sides: number[];
         };
         /** @description A cut off a print. */
         TrimDoc: {
@@ -5212,6 +5601,13 @@ export interface components {
              * @description Its width in inches.
              */
             w: number;
+        };
+        /** @description How often something went wrong. */
+        WrongCountDoc: {
+            /** @description How often. */
+            count: number;
+            /** @description What. */
+            what: string;
         };
     };
     responses: never;
@@ -5948,6 +6344,84 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clusters_laid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClustersAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClustersLaidDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clusters_shared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedOutDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7244,6 +7718,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LayoutDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogSeenDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": number[];
                 };
             };
             401: {

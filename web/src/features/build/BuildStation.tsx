@@ -3,10 +3,11 @@ import type { BuildStepDoc, BuiltDoc, FitDoc, LayoutDoc, PlanDoc } from "@/api/c
 import { unitOf } from "@/features/fit/model";
 import { tagPlaces } from "@/features/fit/tagPlaces";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
+import { stepEntry, withEntry, withoutEntry } from "@/features/log/model";
 import { useMayChange } from "@/features/people/useMe";
 import { fitOf } from "@/features/plan/sections";
 import type { StationProps } from "@/features/plan/stationProps";
-import { BlockNumbers } from "@/shared/drawing/BlockNumbers";
+import { BlockNumbers, byNumber } from "@/shared/drawing/BlockNumbers";
 import { type Numbered, numbered } from "@/shared/drawing/geometry";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
@@ -54,7 +55,10 @@ export function BuildStation({ plan, changePlan }: StationProps) {
   };
   const tick = (s: BuildStepDoc, done: boolean) => {
     setPointed(undefined);
-    change(withDone(plan, s.id, done), done ? `step done: ${s.id}` : `step taken back: ${s.id}`);
+    const ticked = withDone(plan, s.id, done);
+    const entry = stepEntry(s.id, byNumber(s.text, new Map(names)), new Date());
+    const logged = done ? withEntry(ticked, entry) : withoutEntry(ticked, entry.id);
+    change(logged, done ? `step done: ${s.id}` : `step taken back: ${s.id}`);
   };
   return (
     <BlockNumbers numbers={names}>

@@ -1,59 +1,137 @@
+import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import type { BoxDoc, CureDoc, FindingDoc, FitDoc, LayoutDoc } from "@/api/client";
+import { api, type PageCureDoc, type PageFindingDoc, type PlanDoc } from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { SketchCard } from "@/features/fit/SketchCard";
-import { tagPlaces } from "@/features/fit/tagPlaces";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
 import { useMayChange } from "@/features/people/useMe";
 import { fitOf, withFit } from "@/features/plan/sections";
 import type { StationProps } from "@/features/plan/stationProps";
+import { useStash, useStashById } from "@/features/stash/useStash";
 import { BlockNumbers } from "@/shared/drawing/BlockNumbers";
-import { type Numbered, numbered } from "@/shared/drawing/geometry";
-import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
-import { Rulers } from "@/shared/drawing/Rulers";
-import { ROOM, RULER, usePageScale } from "@/shared/drawing/usePageScale";
+import { numbered } from "@/shared/drawing/geometry";
 import { Failed } from "@/shared/ui/Failed";
 import { Sentence } from "@/shared/ui/Length";
 import { Notice } from "@/shared/ui/Notice";
-import { SizeText } from "@/shared/ui/SizeText";
 import { Workbench } from "@/shared/ui/Workbench";
-import { inLine, keyOf, letterOf, placeOf, withCure } from "./model";
-import { useFindings } from "./useFindings";
+import { BeforeAfter } from "./BeforeAfter";
+import { CheckedPage } from "./CheckedPage";
+import { Clusters } from "./Clusters";
+import { Findings } from "./Findings";
+import { firstChoice } from "./firstChoice";
+import {
+  inLine,
+  isPassed,
+  letterOf,
+  piecesOf,
+  shuffled,
+  takenByItem,
+  withCheck,
+  withChoice,
+  withCure,
+  withoutPiece,
+  withPassed,
+  withPiece,
+  withPieceChanged,
+  withPieceMoved,
+  withSection,
+} from "./model";
+import { Ready } from "./Ready";
+import { Stack } from "./Stack";
+import { Strewn } from "./Strewn";
+import { SwitchedOff } from "./SwitchedOff";
+import { useLaid } from "./useLaid";
 
-/** What an experienced eye would see before the glue: each finding with its place on the page, why it matters, and what could be done.
- * Placing clusters comes to this station later. */
+type Tried = { finding: PageFindingDoc; cure: PageCureDoc };
+type Picked = { block: string; piece: number | undefined };
+
+/** Where the embellishments go, what they are made of, and what an experienced eye would see before the glue. */
 export function ClustersStation({ page, plan, changePlan }: StationProps) {
   const mayChange = useMayChange();
   const fit = fitOf(plan);
   const answer = useProposals(fit);
   const way = chosenWay(fit, answer.data?.proposals ?? []);
-  const outcome = useFindings(way?.layout);
-  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const layout = way?.layout;
+  const outcome = useLaid(page.id, plan, layout);
+  const laid = outcome.data;
+  const stash = useStashById();
+  const [picked, setPicked] = useState<Picked>();
   const [shown, setShown] = useState<string>();
-  const [ghost, setGhost] = useState<BoxDoc>();
-  const findings = useMemo(
-    () => (outcome.data?.findings ?? []).filter((f) => !hidden.has(keyOf(f))),
-    [outcome.data, hidden],
-  );
+  const [tried, setTried] = useState<Tried>();
   const blocks = useMemo(() => (way ? numbered(fit.sketch, way.layout.blocks) : []), [fit.sketch, way]);
   const names = useMemo(() => blocks.map((b): [string, string] => [b.block.id, b.number]), [blocks]);
-  const change = (next: FitDoc | undefined, reason: string) => {
-    if (mayChange && next) changePlan(withFit(plan, next), reason);
+  const numberOf = (id: string) => blocks.find((b) => b.block.id === id)?.number ?? id;
+  const clusters = laid?.clusters ?? [];
+  const cluster = clusters.find((c) => c.block === picked?.block) ?? clusters[0];
+  const findings = useMemo(() => (laid?.findings ?? []).filter((f) => !isPassed(plan, f.key)), [laid, plan]);
+  const change = (next: PlanDoc | undefined, reason: string) => {
+    if (mayChange && next) changePlan(next, reason);
   };
-  const layout = way?.layout;
+  const cured = (cure: PageCureDoc) => {
+    if (cure.patch) return withSection(plan, cure.patch as object);
+    const next = layout && withCure(fit, layout, cure);
+    return next && withFit(plan, next);
+  };
+  const lined = (finding: PageFindingDoc) => {
+    const next = layout && inLine(fit, layout, finding);
+    return next && withFit(plan, next);
+  };
+  const keep = (cure: PageCureDoc) => {
+    setTried(undefined);
+    change(cured(cure), cure.text.replace(/\.$/, ""));
+  };
+  const share = useShare(page.id, plan, change);
+  const triedNow = tried && findings.find((f) => f.key === tried.finding.key);
   return (
     <BlockNumbers numbers={names}>
       <Workbench
         widths={[240, 372]}
         card={{
-          name: "Sketch card",
+          name: "Clusters",
           content: (
-            <SketchCard fit={fit} credit={page.credit} selected={undefined} lit={undefined}>
-              <p className="mt-2 text-[13px] text-second">
-                Looked for so far: empty paper that is shut in between blocks, and edges that nearly agree. Placing
-                clusters, and more checks, come to this station later. Undo takes a cure back.
-              </p>
-            </SketchCard>
+            <div className="grid gap-3">
+              <SketchCard fit={fit} credit={page.credit} selected={undefined} lit={undefined}>
+                <Clusters
+                  clusters={clusters}
+                  numberOf={numberOf}
+                  picked={cluster?.block}
+                  mayChange={mayChange}
+                  sharing={share.isPending}
+                  failed={share.error}
+                  onPick={(block) => setPicked({ block, piece: undefined })}
+                  onSize={(c, size) => change(withChoice(plan, c, { size }), `cluster ${numberOf(c.block)} ${size}`)}
+                  onShare={() => layout && share.mutate(layout)}
+                  onShuffle={() => change(shuffled(plan, clusters), "clusters laid another way")}
+                />
+              </SketchCard>
+              <div className="sheet">
+                <Ready
+                  page={page.id}
+                  unit={plan.unit}
+                  taken={takenByItem(plan)}
+                  into={cluster && numberOf(cluster.block)}
+                  onTake={
+                    mayChange && cluster
+                      ? (thing) =>
+                          change(
+                            withPiece(plan, cluster, thing.id),
+                            `${thing.item.name} into ${numberOf(cluster.block)}`,
+                          )
+                      : undefined
+                  }
+                />
+                {mayChange && (
+                  <div className="mt-3">
+                    <Strewn
+                      page={page.id}
+                      plan={plan}
+                      lying={laid?.strewn.length ?? 0}
+                      onStrew={(scatter, reason) => change(withSection(plan, { scatter }), reason)}
+                    />
+                  </div>
+                )}
+              </div>
+            </div>
           ),
         }}
         page={
@@ -67,53 +145,103 @@ export function ClustersStation({ page, plan, changePlan }: StationProps) {
                 shows what to let go.
               </Notice>
             )}
+            {laid?.short.map((s) => (
+              <Notice key={s.item}>
+                {s.name}: {s.lacking} more than the stash has free for this page. Take{" "}
+                {s.lacking === 1 ? "one" : "some"} out, or put more away at the stash.
+              </Notice>
+            ))}
+            {(laid?.gone.length ?? 0) > 0 && (
+              <Notice>
+                Something that lay in a cluster is no longer in the stash, and is left out. The cluster keeps its place
+                for it.
+              </Notice>
+            )}
             {layout && (
               <CheckedPage
                 fit={fit}
                 layout={layout}
                 blocks={blocks}
+                laid={laid}
+                stash={stash}
+                strewn={plan.clusters?.scatter?.item}
                 findings={findings}
                 shown={shown}
-                ghost={ghost}
-                onShow={setShown}
+                ghost={triedNow ? (tried?.cure.box ?? undefined) : undefined}
+                lit={cluster && picked?.piece !== undefined ? { block: cluster.block, piece: picked.piece } : undefined}
+                onShow={(f) => setShown(f.key)}
+                onPick={(block, piece) => setPicked({ block, piece })}
+                onMoved={
+                  mayChange
+                    ? (c, n, at) => {
+                        const turn = c.pieces.find((p) => p.piece === n)?.turn ?? 0;
+                        change(withPieceChanged(plan, c, n, { at: onGrid(at), turn }), "piece moved");
+                      }
+                    : undefined
+                }
               />
+            )}
+            {layout && tried && triedNow && (
+              <BeforeAfter
+                finding={triedNow}
+                letter={letterOf(findings.indexOf(triedNow))}
+                cure={tried.cure}
+                layout={layout}
+                onKeep={mayChange && cured(tried.cure) ? () => keep(tried.cure) : undefined}
+                onLeave={() => setTried(undefined)}
+              />
+            )}
+            {cluster && (
+              <div className="sheet">
+                <Stack
+                  cluster={cluster}
+                  number={numberOf(cluster.block)}
+                  chosen={piecesOf(plan, cluster)}
+                  stash={stash}
+                  unit={unitOf(fit)}
+                  mayChange={mayChange}
+                  lit={picked?.block === cluster.block ? picked.piece : undefined}
+                  onPick={(piece) => setPicked({ block: cluster.block, piece })}
+                  onChange={(n, what, reason) => change(withPieceChanged(plan, cluster, n, what), reason)}
+                  onMove={(n, by) => {
+                    change(withPieceMoved(plan, cluster, n, by), by > 0 ? "piece higher" : "piece lower");
+                    setPicked({ block: cluster.block, piece: n + by });
+                  }}
+                  onTakeOut={(n) => {
+                    change(withoutPiece(plan, cluster, n), "piece taken out");
+                    setPicked({ block: cluster.block, piece: undefined });
+                  }}
+                />
+              </div>
             )}
           </div>
         }
         ledger={
-          <div className="sheet grid gap-3">
-            <h2 className="text-[17px]">Before the glue</h2>
-            {outcome.data && findings.length === 0 && (
-              <p>Nothing is shut in, and no edges nearly agree{hidden.size > 0 ? ", but for what you let be" : ""}.</p>
-            )}
-            <ol className="grid gap-3">
-              {layout &&
-                findings.map((finding, n) => (
-                  <Finding
-                    key={keyOf(finding)}
-                    finding={finding}
-                    letter={letterOf(n)}
-                    lit={shown === keyOf(finding)}
-                    mayChange={mayChange}
-                    canDo={(cure) => withCure(fit, layout, cure) !== undefined}
-                    onShow={() => setShown(keyOf(finding))}
-                    onGhost={setGhost}
-                    onCure={(cure) => change(withCure(fit, layout, cure), cure.text.replace(/\.$/, ""))}
-                    onInLine={
-                      inLine(fit, layout, finding) &&
-                      (() => change(inLine(fit, layout, finding), `two ${finding.edge} edges put in line`))
-                    }
-                    onLetBe={() => setHidden((h) => new Set([...h, keyOf(finding)]))}
-                  />
-                ))}
-            </ol>
-            <div className="flex flex-wrap gap-2">
-              {hidden.size > 0 && (
-                <button type="button" className="button" onClick={() => setHidden(new Set())}>
-                  Show again what I let be ({hidden.size})
-                </button>
-              )}
-            </div>
+          <div className="sheet grid gap-4">
+            <Findings
+              findings={findings}
+              fine={laid?.fine ?? []}
+              passed={(laid?.findings.length ?? 0) - findings.length}
+              shown={shown}
+              mayChange={mayChange}
+              canDo={(cure) => cured(cure) !== undefined}
+              canBeInLine={(f) => lined(f) !== undefined}
+              onShow={(f) => setShown(f.key)}
+              onSee={(finding, cure) => {
+                setShown(finding.key);
+                setTried({ finding, cure });
+              }}
+              onCure={keep}
+              onInLine={(f) => change(lined(f), `two ${f.edge} edges put in line`)}
+              onLetBe={(f) => change(withPassed(plan, f.key), "let be")}
+              onSwitchOff={(what) => change(withCheck(plan, what, false), "check switched off")}
+              onShowAgain={() => change(withSection(plan, { passed: [] }), "shown again what was let be")}
+            />
+            <SwitchedOff
+              plan={plan}
+              mayChange={mayChange}
+              onOn={(what) => change(withCheck(plan, what, true), "check switched on")}
+            />
           </div>
         }
       />
@@ -121,185 +249,24 @@ export function ClustersStation({ page, plan, changePlan }: StationProps) {
   );
 }
 
-type FindingProps = {
-  finding: FindingDoc;
-  letter: string;
-  lit: boolean;
-  mayChange: boolean;
-  canDo: (cure: CureDoc) => boolean;
-  onShow: () => void;
-  onGhost: (box: BoxDoc | undefined) => void;
-  onCure: (cure: CureDoc) => void;
-  /** None where the fit can't hold one of them to the other. */
-  onInLine: (() => void) | undefined;
-  onLetBe: () => void;
-};
+/** A hand doesn't lay things to the hair: a 64th. */
+const onGrid = ({ x, y }: { x: number; y: number }) => ({ x: Math.round(x * 64) / 64, y: Math.round(y * 64) / 64 });
 
-const WHY: Record<string, string> = {
-  trapped: "The eye stops at a hole that nothing explains; open to the edge, or filled, it rests.",
-  near: "Nearly in line looks like a slip; in line or clearly apart looks meant.",
-};
-
-function Finding(props: FindingProps) {
-  const { finding, letter, lit, mayChange, canDo, onShow, onGhost, onCure, onInLine, onLetBe } = props;
-  return (
-    <li className={`grid gap-1.5 border-hairline border-t pt-2 ${lit ? "bg-measure/10" : ""}`}>
-      <button type="button" className="flex gap-2 text-left" aria-pressed={lit} onClick={onShow}>
-        <span className="grid h-6 w-6 shrink-0 place-items-center rounded-full bg-measure font-bold text-[13px] text-sheet">
-          {letter}
-        </span>
-        <span>
-          <Sentence text={finding.text} />
-        </span>
-      </button>
-      <p className="text-[13px] text-second">{WHY[finding.what]}</p>
-      <ul className="grid gap-1">
-        {(finding.cures ?? []).map((cure) => (
-          <li key={cure.text} className="flex items-start justify-between gap-2">
-            <span>
-              <Sentence text={cure.text} />
-            </span>
-            <span className="flex shrink-0 gap-1">
-              <button
-                type="button"
-                className="button px-2 py-0.5 text-[13px]"
-                aria-label={`See it: ${cure.text}`}
-                onClick={() => onGhost(cure.box)}
-              >
-                See it
-              </button>
-              {mayChange && cure.block && canDo(cure) && (
-                <button
-                  type="button"
-                  className="button px-2 py-0.5 text-[13px]"
-                  aria-label={`Try it: ${cure.text}`}
-                  onClick={() => {
-                    onGhost(undefined);
-                    onCure(cure);
-                  }}
-                >
-                  Try it
-                </button>
-              )}
-            </span>
-          </li>
-        ))}
-      </ul>
-      <div className="flex flex-wrap gap-2">
-        {mayChange && onInLine && (
-          <button type="button" className="button px-2 py-0.5 text-[13px]" onClick={onInLine}>
-            Put them in line
-          </button>
-        )}
-        <button type="button" className="button px-2 py-0.5 text-[13px]" onClick={onLetBe}>
-          Let it be
-        </button>
-      </div>
-    </li>
-  );
-}
-
-type PageProps = {
-  fit: FitDoc;
-  layout: LayoutDoc;
-  blocks: readonly Numbered[];
-  findings: readonly FindingDoc[];
-  shown: string | undefined;
-  ghost: BoxDoc | undefined;
-  onShow: (key: string) => void;
-};
-
-/** The page with its findings, lettered as in the list; a cure that is looked at lies on it as a ghost. */
-function CheckedPage({ fit, layout, blocks, findings, shown, ghost, onShow }: PageProps) {
-  const { canvas } = layout;
-  const { frame, scale, size } = usePageScale(canvas);
-  const tags = tagPlaces(blocks, scale, canvas);
-  const count = findings.length;
-  return (
-    <section aria-labelledby="page-title" className="min-w-0">
-      <div className="mb-1 flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2 id="page-title" className="text-[17px]">
-          {count === 0 ? "Nothing to look at" : count === 1 ? "One thing to look at" : `${count} things to look at`}
-        </h2>
-        <span className="text-[13px] text-second">
-          <SizeText page={canvas.page} pages={canvas.pages} unit={unitOf(fit)} />
-        </span>
-      </div>
-      <div ref={frame}>
-        <svg
-          width={RULER + size.w + ROOM}
-          height={RULER + size.h + ROOM}
-          role="img"
-          aria-label="The page with what was found, to scale"
-          className="mx-auto block"
-        >
-          <Rulers canvas={canvas} unit={unitOf(fit)} scale={scale} at={RULER} />
-          <g transform={`translate(${RULER} ${RULER})`}>
-            <PageSheet canvas={canvas} blocks={layout.blocks} scale={scale} guard={fit.target.fold_guard ?? 0} />
-            <g aria-hidden style={{ pointerEvents: "none" }}>
-              {tags.map(({ number, block, x, y }) => (
-                <NumberTag key={block.id} x={x} y={y} number={number} lit={false} />
-              ))}
-            </g>
-            {findings.map((finding, n) => {
-              const place = placeOf(finding, layout);
-              return (
-                place && (
-                  <Mark
-                    key={keyOf(finding)}
-                    place={place}
-                    scale={scale}
-                    letter={letterOf(n)}
-                    lit={shown === keyOf(finding)}
-                    onShow={() => onShow(keyOf(finding))}
-                  />
-                )
-              );
-            })}
-            {ghost && (
-              <rect
-                x={ghost.x * scale}
-                y={ghost.y * scale}
-                width={ghost.w * scale}
-                height={ghost.h * scale}
-                fill="#0b7d69"
-                fillOpacity={0.18}
-                stroke="#0b7d69"
-                strokeWidth={2.5}
-                strokeDasharray="7 4"
-              />
-            )}
-          </g>
-        </svg>
-      </div>
-    </section>
-  );
-}
-
-type MarkProps = { place: BoxDoc; scale: number; letter: string; lit: boolean; onShow: () => void };
-
-function Mark({ place, scale, letter, lit, onShow }: MarkProps) {
-  const [x, y, w, h] = [place.x * scale, place.y * scale, place.w * scale, place.h * scale];
-  const thin = Math.min(w, h) < 8;
-  const [cx, cy] = [x + w / 2, y + h / 2];
-  return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: a finding is chosen by keyboard in the list beside the page
-    <g className="cursor-pointer" onClick={onShow}>
-      <rect
-        x={x - (thin ? 2 : 0)}
-        y={y - (thin ? 2 : 0)}
-        width={w + (thin ? 4 : 0)}
-        height={h + (thin ? 4 : 0)}
-        fill="#c2185b"
-        fillOpacity={lit ? 0.3 : 0.12}
-        stroke="#c2185b"
-        strokeWidth={lit ? 2.5 : 1.2}
-        strokeDasharray={thin ? undefined : "5 3"}
-      />
-      <circle cx={cx} cy={cy} r={10} fill="#c2185b" stroke="#ffffff" strokeWidth={1.5} />
-      <text x={cx} y={cy + 4.5} textAnchor="middle" fontSize={12.5} fontWeight={700} fill="#ffffff">
-        {letter}
-      </text>
-    </g>
-  );
+/** Shares out what lies in the clusters; a first choice out of the stash where nothing lies there. */
+function useShare(page: string, plan: PlanDoc, change: (next: PlanDoc, reason: string) => void) {
+  const things = useStash("", plan.unit).data?.items ?? [];
+  return useMutation({
+    mutationFn: async (layout: Parameters<typeof api.clustersShared>[0]["layout"]) => {
+      const lying = [...takenByItem(plan)].map(([item, count]) => ({ item, count }));
+      const asked = lying.length > 0 ? lying : firstChoice(things, page);
+      return api.clustersShared({ plan, layout, things: asked });
+    },
+    onSuccess: ({ clusters }) => {
+      const shared = Object.entries(clusters).flatMap(([of, parts]) =>
+        Object.entries(parts).map(([part, choice]) => ({ of, part: Number(part), pieces: choice.pieces ?? [] })),
+      );
+      const next = shared.reduce((p, s) => withChoice(p, s, { pieces: s.pieces }), plan);
+      change(next, "pieces shared out");
+    },
+  });
 }

@@ -17,9 +17,8 @@ import { PapersOf } from "@/shared/drawing/papers";
 import { imagesOf, PhotoImagesOf } from "@/shared/drawing/photoImages";
 import { Failed } from "@/shared/ui/Failed";
 import { isForPage } from "@/shared/ui/letterKeys";
-import { PageArea } from "@/shared/ui/PageArea";
 import { useKeyBindings } from "@/shared/ui/useKeyBindings";
-import { type Station, stationOf } from "./registry";
+import { stationOf } from "./registry";
 import { Tape } from "./Tape";
 
 /** A page at one of its stations. */
@@ -116,7 +115,6 @@ function OpenPage({ page, draft }: { page: PageView; draft: Draft | undefined })
 function AtStation({ station, ...props }: StationProps & { station: string }) {
   const here = stationOf(station);
   if (!here) return <Failed error={new Error("There is no such station.")} />;
-  if (!here.screen) return <Unbuilt station={here} />;
   return (
     <Suspense fallback={<p className="p-6 text-second">Fetching the station…</p>}>
       <here.screen {...props} />
@@ -127,20 +125,4 @@ function AtStation({ station, ...props }: StationProps & { station: string }) {
 /** H on the page opens its history. */
 function useHistoryKey(toggle: () => void) {
   useKeyBindings({ h: (e) => isForPage(e) && toggle() });
-}
-
-function Unbuilt({ station }: { station: Station }) {
-  return (
-    <main className="p-6">
-      <PageArea>
-        <section className="sheet max-w-[70ch]">
-          <h2>{station.label}</h2>
-          <p className="mt-1">
-            To be decided here: {station.decides} This station is not built yet; mark it above once you have decided at
-            the table.
-          </p>
-        </section>
-      </PageArea>
-    </main>
-  );
 }

@@ -18,8 +18,8 @@ export type Station = {
   label: string;
   /** What is decided there. */
   decides: string;
-  /** Its screen, fetched when it is first opened; none where the station is not built yet. */
-  screen?: ComponentType<StationProps>;
+  /** Its screen, fetched when it is first opened. */
+  screen: ComponentType<StationProps>;
 };
 
 /** The ten stations in the order of work. A new one is a folder of its own, and a screen here. */
@@ -78,7 +78,12 @@ export const STATIONS: readonly Station[] = [
     decides: "The order of making, the drying, and the points of no return.",
     screen: lazy(async () => ({ default: (await import("@/features/build/BuildStation")).BuildStation })),
   },
-  { name: "log", label: "Log", decides: "What was done, what is left over, and the pack to publish." },
+  {
+    name: "log",
+    label: "Log",
+    decides: "What was done, what is left over, and the pack to publish.",
+    screen: lazy(async () => ({ default: (await import("@/features/log/LogStation")).LogStation })),
+  },
 ];
 
 /** The station of that name. */

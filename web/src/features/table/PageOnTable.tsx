@@ -4,7 +4,6 @@ import type { PageCard } from "@/api/client";
 import { PageMenu } from "@/features/history/PageMenu";
 import { looksOf } from "@/features/stash/looks";
 import { useStashById } from "@/features/stash/useStash";
-import { stationOf } from "@/features/stations/registry";
 import { BlockNumbers, numbersOf } from "@/shared/drawing/BlockNumbers";
 import { ScaledThumbnail } from "@/shared/drawing/PageSheet";
 import { PapersOf } from "@/shared/drawing/papers";
@@ -120,9 +119,9 @@ export const PageOnTable = memo(function PageOnTable({ page, today, scale = SCAL
   );
 });
 
-/** Where work on a page goes on: the first station that has something to decide and a screen to do it on. */
+/** Where work on a page goes on: the first station that has something to decide. */
 export function stationToOpen(page: PageCard): string {
-  const built = page.stations.filter((s) => stationOf(s.name)?.screen);
-  const at = built.find((s) => s.state === "needs-a-look") ?? built.find((s) => s.state === "open");
+  const { stations } = page;
+  const at = stations.find((s) => s.state === "needs-a-look") ?? stations.find((s) => s.state === "open");
   return at?.name ?? "fit";
 }

@@ -76,6 +76,13 @@ pub(crate) async fn follow(
             }
         }
     }
+    if page.archived_at.is_none() {
+        for (item, count) in plan.clusters.decisions.used() {
+            if let Ok(id) = Uuid::parse_str(item) {
+                *wanted.entry(id).or_insert(0) += i32::try_from(count).unwrap_or(i32::MAX);
+            }
+        }
+    }
     for item in stash::hold(db, team, page.id, &wanted).await? {
         let changed = NewEvent::of(events::STASH, item, 0, author);
         events::tell(&mut *db, team, changed).await?;

@@ -270,7 +270,7 @@ fn sides_of<'a>(row: &'a ItemRow, item: &'a Item, page: Option<Uuid>) -> Vec<Can
 }
 
 /// The main colours of the photos on a page, by their prints: found once for each picture, and kept.
-async fn photo_colours(
+pub(crate) async fn photo_colours(
     app: &App,
     member: &Member,
     body: &Value,

@@ -47,6 +47,12 @@ pub(crate) struct StashItemDoc {
     /// How thick it is.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) thickness: Option<f64>,
+    /// `paper`, `card`, `chipboard`, `wood`, `acetate`, `vellum`, `fabric`, `metal` or `plastic`
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) material: Option<String>,
+    /// What a piece to decorate with looks like: `plain`, `round`, `doily`, `button`, `star`, `heart`, `leaf`, `flower`, `tag`, `kite`, `flag`, `sledge` or `phrase`
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) form: Option<String>,
     /// Of a trimmer: the longest cut.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) reach: Option<f64>,

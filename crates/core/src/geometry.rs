@@ -239,6 +239,15 @@ impl Span {
             && self.b <= other.b + tolerance
     }
 
+    /// The area that two boxes share.
+    pub fn shared_area(self, other: Span) -> f64 {
+        let (w, h) = (
+            self.r.min(other.r) - self.l.max(other.l),
+            self.b.min(other.b) - self.t.max(other.t),
+        );
+        w.max(0.0) * h.max(0.0)
+    }
+
     /// Whether two boxes share more than a tolerance in both directions.
     pub fn overlaps(self, other: Span, tolerance: f64) -> bool {
         self.r.min(other.r) - self.l.max(other.l) > tolerance

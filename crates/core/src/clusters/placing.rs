@@ -205,10 +205,15 @@ impl<'a> Table<'a> {
             .around
             .in_sight
             .iter()
-            .map(|k| shared(bounds, *k))
+            .map(|k| bounds.shared_area(*k))
             .sum();
-        let off = bounds.area() - shared(bounds, self.around.page);
-        let hides: f64 = self.around.to_hide.iter().map(|k| shared(bounds, *k)).sum();
+        let off = bounds.area() - bounds.shared_area(self.around.page);
+        let hides: f64 = self
+            .around
+            .to_hide
+            .iter()
+            .map(|k| bounds.shared_area(*k))
+            .sum();
         let middle = (self.cluster.cx(), self.cluster.cy());
         let away = (at.0 - middle.0).hypot(at.1 - middle.1);
         let misplaced = ((away - self.belongs[n]) / INCH).powi(2);
@@ -217,7 +222,7 @@ impl<'a> Table<'a> {
         let mut heaped = 0.0;
         for m in (0..self.things.len()).filter(is_there) {
             let other = self.bounds_at(m, self.spots[m].at, self.spots[m].turn);
-            let over = square(shared(bounds, other));
+            let over = square(bounds.shared_area(other));
             touches = touches.max(over / own.min(square(other.area()).max(1e-6)));
             let (lower, lower_area) = if m < n {
                 (self.things[m].form, square(other.area()))
@@ -251,7 +256,7 @@ impl<'a> Table<'a> {
             .around
             .in_sight
             .iter()
-            .any(|k| shared(bounds, *k) > 1.0);
+            .any(|k| bounds.shared_area(*k) > 1.0);
         PlacedPiece {
             piece: n,
             at: spot.at,
@@ -261,10 +266,4 @@ impl<'a> Table<'a> {
             off_page: !bounds.is_in(self.around.page, 1.0),
         }
     }
-}
-
-/// The area that two boxes share.
-fn shared(a: Span, b: Span) -> f64 {
-    let (w, h) = (a.r.min(b.r) - a.l.max(b.l), a.b.min(b.b) - a.t.max(b.t));
-    w.max(0.0) * h.max(0.0)
 }

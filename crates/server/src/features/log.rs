@@ -159,9 +159,7 @@ pub(crate) async fn pack(
         }
     }
     let headers = download("application/zip", &file_name(&page.name, ".zip"));
-    // Who changed it last made it.
-    let maker = find(&app, &member, id).await?.author;
-    let work = move |_: &metrosk_core::Cancel| packed(&page, &plan, &maker, &items, &pictures);
+    let work = move |_: &metrosk_core::Cancel| packed(&page, &plan, &items, &pictures);
     Ok((
         headers,
         app.compute
@@ -173,11 +171,10 @@ pub(crate) async fn pack(
 fn packed(
     page: &FittedPage,
     plan: &Plan,
-    maker: &str,
     items: &packing::Items,
     pictures: &[(String, axum::body::Bytes)],
 ) -> Result<Vec<u8>, Failure> {
-    let (pack, _) = pack_of(&page.name, maker, plan, Some(&page.layout), items);
+    let (pack, _) = pack_of(&page.name, &page.author, plan, Some(&page.layout), items);
     let sketch = &plan.sketch.decisions.sketch;
     let none = Pictures::new();
     let subject = Subject {

@@ -20,11 +20,7 @@ pub(super) fn look(seen: &Seen<'_>) -> Option<Vec<PageFinding>> {
         let span = block.block.true_bounds();
         let below = (0..n).rev().find(|m| {
             let other = blocks[*m].block.true_bounds();
-            let (w, h) = (
-                span.r.min(other.r) - span.l.max(other.l),
-                span.b.min(other.b) - span.t.max(other.t),
-            );
-            seen.side(*m).is_some() && w.max(0.0) * h.max(0.0) >= ON_IT * span.area()
+            seen.side(*m).is_some() && span.shared_area(other) >= ON_IT * span.area()
         });
         let page = usize::from(block.page.min(1));
         let (name, busy) = match below {

@@ -18,11 +18,7 @@ pub(super) fn below(seen: &Seen<'_>, block: usize) -> Option<(String, Colour)> {
     for under in (0..block).rev() {
         let other = &layout.blocks[under];
         let span = other.block.true_bounds();
-        let (w, h) = (
-            own.r.min(span.r) - own.l.max(span.l),
-            own.b.min(span.b) - own.t.max(span.t),
-        );
-        let over = w.max(0.0) * h.max(0.0);
+        let over = own.shared_area(span);
         let lies = !matches!(other.block.kind, Kind::Wash) && over >= MOST_OF_IT * own.area();
         if lies {
             let colour = seen.side(under)?.ground()?;

@@ -13,13 +13,7 @@ pub(super) fn look(seen: &Seen<'_>) -> Option<Vec<PageFinding>> {
         return None;
     }
     let layout = seen.page.layout;
-    let share = |area: Span, over: Span| {
-        let (w, h) = (
-            area.r.min(over.r) - area.l.max(over.l),
-            area.b.min(over.b) - area.t.max(over.t),
-        );
-        w.max(0.0) * h.max(0.0) / area.area().max(1.0)
-    };
+    let share = |area: Span, over: Span| area.shared_area(over) / area.area().max(1.0);
     let mut found = Vec::new();
     for (photo, area) in &seen.laid.to_hide {
         let pieces = seen.laid.clusters.iter().flat_map(|c| &c.pieces);

@@ -169,6 +169,8 @@ struct Fitted {
 /// A page with its newest plan's layout.
 pub(crate) struct FittedPage {
     pub(crate) name: String,
+    /// Who changed it last.
+    pub(crate) author: String,
     pub(crate) plan: Value,
     pub(crate) layout: Layout,
 }
@@ -185,6 +187,7 @@ pub(crate) async fn fitted_page(
         .map_err(no_layout)?;
     Ok(FittedPage {
         name: row.name,
+        author: row.author,
         plan: brought_up(&row.plan).into_owned(),
         layout: proposal.layout,
     })

@@ -36,6 +36,7 @@ pub mod fit;
 pub mod geometry;
 pub mod handwriting;
 pub mod hop;
+mod laying;
 pub mod layout;
 pub mod length;
 pub mod letters;

@@ -6,7 +6,6 @@
 
 mod decisions;
 mod gaps;
-mod laying;
 mod lines;
 mod pieces;
 mod placing;
@@ -17,9 +16,9 @@ mod title;
 mod worded;
 mod writing;
 
+pub use crate::laying::Laying;
 pub use decisions::{TakenLine, Title, Uses, WordsDecisions, Writing};
 pub use gaps::Bounds;
-pub use laying::Laying;
 pub use placing::{PlacedLetter, PlacedLine, Proposal};
 pub use request::{Align, Lines, Words};
 pub use title::{SetInStash, TitleSettings};

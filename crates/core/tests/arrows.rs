@@ -4,11 +4,12 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 27] = [
+const ORDER: [&str; 28] = [
     "cancel",
     "length",
     "document",
     "geometry",
+    "laying",
     "sketch",
     "reading",
     "handwriting",

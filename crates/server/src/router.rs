@@ -17,7 +17,7 @@ use crate::features::photos::printing::routes as printing;
 use crate::features::photos::routes as photos;
 use crate::features::pictures::routes as pictures;
 use crate::features::sketches::routes::{self as sketches, notation};
-use crate::features::stash::{papers, routes as stash, table};
+use crate::features::stash::{by_picture, papers, routes as stash, table, units, using_up};
 use crate::features::words;
 use crate::http::layers;
 use crate::state::{App, LARGEST_DOCUMENT, LARGEST_FILE};
@@ -94,6 +94,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(papers::placed))
         .routes(routes!(papers::rank))
         .routes(routes!(papers::deal))
+        .routes(routes!(units::table))
+        .routes(routes!(using_up::kit))
+        .routes(routes!(by_picture::paper))
         .routes(routes!(cutting::planned))
         .routes(routes!(words::set))
         .routes(routes!(building::ordered))

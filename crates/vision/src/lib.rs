@@ -18,6 +18,7 @@ mod matters;
 mod network;
 mod page;
 mod panels;
+mod pattern;
 mod picture;
 mod plane;
 mod progress;
@@ -40,6 +41,7 @@ mod writing;
 
 pub use judging::Evidence;
 pub use matters::matters;
+pub use pattern::{Pattern, Runs, pattern};
 pub use picture::{
     FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced,
 };

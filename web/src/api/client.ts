@@ -278,10 +278,21 @@ export const api = {
     ),
   readStash: (text: string, unit: string, signal?: AbortSignal) =>
     taken(client.POST("/api/stash/said", { body: { text, unit }, ...(signal ? { signal } : {}) })),
-  putAway: (items: StashItemDoc[], key: string) =>
-    taken(client.POST("/api/stash", { params: { header: { "Idempotency-Key": key } }, body: { items, own: false } })),
-  changeStashItem: (id: string, revision: number, item: StashItemDoc) =>
-    taken(client.PUT("/api/stash/{id}", { params: at(id), body: { revision, item } })),
+  putAway: (items: StashItemDoc[], own: boolean, key: string) =>
+    taken(client.POST("/api/stash", { params: { header: { "Idempotency-Key": key } }, body: { items, own } })),
+  changeStashItem: (id: string, revision: number, item: StashItemDoc, own?: boolean) =>
+    taken(
+      client.PUT("/api/stash/{id}", {
+        params: at(id),
+        body: { revision, item, ...(own === undefined ? {} : { own }) },
+      }),
+    ),
+  kitUse: (kit: string, signal?: AbortSignal) =>
+    taken(client.GET("/api/stash/kit", { params: { query: { kit } }, ...(signal ? { signal } : {}) })),
+  paperInPicture: (picture: string, shown: Schemas["PaperShown"]) =>
+    taken(client.POST("/api/pictures/{id}/paper", { params: at(picture), body: shown })),
+  unitTable: (body: Schemas["UnitsAskedDoc"], signal?: AbortSignal) =>
+    taken(client.POST("/api/papers/units", { body, ...(signal ? { signal } : {}) })),
   takeOutOfStash: (id: string) => done(client.DELETE("/api/stash/{id}", { params: at(id) })),
   papered: (body: Schemas["PaperedAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/papers/placed", { body, ...(signal ? { signal } : {}) })),

@@ -109,8 +109,7 @@ pub fn page_cuts(
 ) -> PageCuts {
     let trimmer = trimmer(stash, decisions);
     let wanted: Vec<(&PaperedPiece, &PaperSide)> = papered
-        .pieces
-        .iter()
+        .to_cut()
         .filter_map(|p| Some((p, p.paper.as_ref()?)))
         .collect();
     let begun: Vec<&PlannedSheet> = decisions.begun.iter().filter(|s| s.done > 0).collect();

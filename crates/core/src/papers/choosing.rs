@@ -1,55 +1,17 @@
 //! Which papers of the stash suit a piece, best first, with reasons in words. docs/PAPERS.md tells the rules and their weights.
 
+mod rules;
+
 use super::decisions::PaperSide;
+use super::weighing::{Rule, RuleWeights};
 use crate::geometry::Size;
 use crate::length::{Length, Unit};
-use crate::stash::{Colour, Direction, Item, ItemKind, Side, usable};
+use crate::stash::{Colour, Direction, Item, Side, usable};
 
-/// What each rule counts, in points.
-pub mod weights {
-    /// Nothing about a paper speaks for or against it yet.
-    pub const START: f64 = 50.0;
-    /// A busy paper where another one is busy already.
-    pub const SECOND_BUSY: f64 = -22.0;
-    /// The same busy paper again: it ties the page together.
-    pub const LEAD_AGAIN: f64 = 8.0;
-    /// A busy paper where none is yet.
-    pub const FIRST_BUSY: f64 = 6.0;
-    /// A busy ground: everything else lies on it.
-    pub const BUSY_GROUND: f64 = -26.0;
-    /// A colour shared with the photos or with the leading paper.
-    pub const SHARED_COLOUR: f64 = 9.0;
-    /// The photos on it sink in.
-    pub const SINKS: f64 = -30.0;
-    /// It looks like what lies beside or under it.
-    pub const NO_EDGE: f64 = -16.0;
-    /// A large print on a narrow piece.
-    pub const TOO_LARGE_A_PRINT: f64 = -24.0;
-    /// Whole motifs show.
-    pub const WHOLE_MOTIFS: f64 = 6.0;
-    /// It comes out of the kit that is asked for.
-    pub const ASKED_KIT: f64 = 14.0;
-    /// The other page's ground, or one that goes with it.
-    pub const SAME_GROUND: f64 = 16.0;
-    /// A scrap is used up.
-    pub const SCRAP: f64 = 5.0;
-    /// The last one of it.
-    pub const LAST_ONE: f64 = -3.0;
-    /// It lies on the page already, quiet enough to be seen again.
-    pub const AGAIN: f64 = 4.0;
-}
-
+/// Nothing about a paper speaks for or against it yet.
+const START: f64 = 50.0;
 /// From here on a paper is busy.
 pub(crate) const BUSY: f64 = 0.55;
-/// Colours nearer to each other than this are the same to the eye.
-const SAME_COLOUR: f64 = 0.11;
-/// A photo sinks into a ground whose lightness and colour are no further from its own.
-const SINKING: f64 = 0.10;
-/// Two papers without an edge between them.
-const NO_EDGE: f64 = 0.07;
-/// Colours of less than this share of a side are accents, not its colours.
-const SMALL_SHARE: f64 = 0.04;
-
 /// A side of something in the stash that could be the paper.
 #[derive(Clone, Debug)]
 pub struct Candidate<'a> {
@@ -93,6 +55,8 @@ pub struct Place {
     pub other_ground: Option<PaperSide>,
     /// The kit that is asked for.
     pub kit: Option<String>,
+    /// How much each rule counts.
+    pub weights: RuleWeights,
 }
 
 /// A paper with its rank.
@@ -107,9 +71,6 @@ pub struct Ranked {
     /// Why, the weightiest first.
     pub reasons: Vec<String>,
 }
-
-/// A rule's word: its points, and why.
-type Told = Option<(f64, String)>;
 
 /// All papers for a piece, best first; those that can't serve last, with why. At most the first two reasons of each are told.
 pub fn ranked(place: &Place, candidates: &[Candidate<'_>], unit: Unit) -> Vec<Ranked> {
@@ -133,26 +94,19 @@ fn rank(place: &Place, candidate: &Candidate<'_>, unit: Unit) -> Ranked {
             reasons: vec![why],
         };
     }
-    const RULES: [fn(&Place, &Candidate<'_>) -> Told; 9] = [
-        busy_beside_busy,
-        busy_ground,
-        shared_colours,
-        photos_sink,
-        no_edge,
-        scale_of_pattern,
-        kit_asked_for,
-        grounds_together,
-        used_up,
-    ];
-    let mut told: Vec<(f64, String)> = RULES
-        .iter()
-        .filter_map(|rule| rule(place, candidate))
+    let mut told: Vec<(f64, String)> = Rule::ALL
+        .into_iter()
+        .filter_map(|rule| {
+            let (points, why) = rules::told(rule, place, candidate)?;
+            let factor = place.weights.of(rule);
+            (factor > 0.0).then(|| (points * factor, why))
+        })
         .collect();
     told.sort_by(|a, b| b.0.abs().total_cmp(&a.0.abs()));
     let sum: f64 = told.iter().map(|t| t.0).sum();
     Ranked {
         paper: candidate.paper.clone(),
-        points: weights::START + sum,
+        points: START + sum,
         serves: true,
         reasons: told.into_iter().take(2).map(|t| t.1).collect(),
     }
@@ -191,150 +145,11 @@ fn none_left(candidate: &Candidate<'_>) -> Option<String> {
     })
 }
 
-fn busy_beside_busy(place: &Place, candidate: &Candidate<'_>) -> Told {
-    if candidate.side().busy < BUSY || place.is_ground {
-        return None;
-    }
-    if place.busy.iter().any(|(p, _)| *p == candidate.paper) {
-        return Some((
-            weights::LEAD_AGAIN,
-            "It leads already: seen twice, it ties the page together.".to_owned(),
-        ));
-    }
-    if place.busy.is_empty() {
-        return Some((
-            weights::FIRST_BUSY,
-            "The one busy sheet: the others can keep to its colours.".to_owned(),
-        ));
-    }
-    Some((
-        weights::SECOND_BUSY,
-        "Busy beside busy: one busy sheet is enough.".to_owned(),
-    ))
-}
-
-fn busy_ground(place: &Place, candidate: &Candidate<'_>) -> Told {
-    (place.is_ground && candidate.side().busy >= BUSY).then(|| {
-        (
-            weights::BUSY_GROUND,
-            "Busy under everything: the photos would have to shout.".to_owned(),
-        )
-    })
-}
-
-/// The colours of a side that count as its own.
-fn own_colours(side: &Side) -> impl Iterator<Item = Colour> + '_ {
-    let own = side.colours.iter().filter(|s| s.share >= SMALL_SHARE);
-    own.map(|s| s.colour).filter(|c| c.chroma() > 0.045)
-}
-
-fn shared_colours(place: &Place, candidate: &Candidate<'_>) -> Told {
-    let lead: Vec<Colour> = place.busy.iter().flat_map(|(_, c)| c.clone()).collect();
-    let near =
-        |colour: Colour, all: &[Colour]| all.iter().any(|c| c.distance(colour) < SAME_COLOUR);
-    let mut in_photos: Vec<&str> = Vec::new();
-    let mut in_lead: Vec<&str> = Vec::new();
-    for colour in own_colours(candidate.side()) {
-        let name = colour.name();
-        if near(colour, &place.photos) && !in_photos.contains(&name) {
-            in_photos.push(name);
-        } else if near(colour, &lead) && !in_lead.contains(&name) {
-            in_lead.push(name);
-        }
-    }
-    let count = (in_photos.len() + in_lead.len()).min(2);
-    let (names, whose) = if in_photos.is_empty() {
-        (in_lead, "in the leading paper")
-    } else {
-        (in_photos, "in the photos")
-    };
-    let names: Vec<&str> = names.into_iter().take(2).collect();
-    let verb = if names.len() == 1 { "is" } else { "are" };
-    (count > 0).then(|| {
-        (
-            weights::SHARED_COLOUR * count as f64,
-            format!("Its {} {verb} {whose} too.", names.join(" and ")),
-        )
-    })
-}
-
-fn photos_sink(place: &Place, candidate: &Candidate<'_>) -> Told {
-    let ground = candidate.side().ground()?;
-    let sinks = |c: &Colour| c.distance(ground) < SINKING;
-    place
-        .photos_on_it
-        .iter()
-        .any(sinks)
-        .then(|| (weights::SINKS, "The photo on it would sink in.".to_owned()))
-}
-
-fn no_edge(place: &Place, candidate: &Candidate<'_>) -> Told {
-    let ground = candidate.side().ground()?;
-    let alike = place.beside.iter().any(|c| c.distance(ground) < NO_EDGE);
-    (alike && candidate.side().busy < BUSY).then(|| {
-        (
-            weights::NO_EDGE,
-            "So like what lies beside it that its edge is lost.".to_owned(),
-        )
-    })
-}
-
-fn scale_of_pattern(place: &Place, candidate: &Candidate<'_>) -> Told {
-    let (scale, narrow) = (candidate.side().scale?, place.narrow?);
-    let (scale, narrow) = (scale.ticks() as f64, narrow.ticks() as f64);
-    if scale > narrow {
-        return Some((
-            weights::TOO_LARGE_A_PRINT,
-            "So large a print shows nothing on so narrow a piece.".to_owned(),
-        ));
-    }
-    (scale * 2.5 <= narrow && candidate.side().busy > 0.25).then(|| {
-        (
-            weights::WHOLE_MOTIFS,
-            "Its motifs show whole, even where the piece is narrow.".to_owned(),
-        )
-    })
-}
-
-fn kit_asked_for(place: &Place, candidate: &Candidate<'_>) -> Told {
-    let (asked, kit) = (place.kit.as_ref()?, candidate.item.kit.as_ref()?);
-    (asked.to_lowercase().contains(&kit.to_lowercase())).then(|| {
-        (
-            weights::ASKED_KIT,
-            format!("Out of {kit}, the kit that the call asks for."),
-        )
-    })
-}
-
-fn grounds_together(place: &Place, candidate: &Candidate<'_>) -> Told {
-    let other = place.other_ground.as_ref().filter(|_| place.is_ground)?;
-    (*other == candidate.paper).then(|| {
-        (
-            weights::SAME_GROUND,
-            "The other page's ground: the two pages become one.".to_owned(),
-        )
-    })
-}
-
-fn used_up(place: &Place, candidate: &Candidate<'_>) -> Told {
-    if candidate.item.kind == ItemKind::Scrap {
-        return Some((weights::SCRAP, "It uses up a scrap.".to_owned()));
-    }
-    if place.others.contains(&candidate.paper) && candidate.side().busy < BUSY {
-        return Some((
-            weights::AGAIN,
-            "It is on the page already: one sheet may serve both.".to_owned(),
-        ));
-    }
-    (candidate.free == 1 && candidate.item.kind != ItemKind::Pad)
-        .then(|| (weights::LAST_ONE, "The last one of it.".to_owned()))
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
     use crate::geometry::Edge;
-    use crate::stash::{PrintedStrip, Swatch};
+    use crate::stash::{ItemKind, PrintedStrip, Swatch};
 
     fn inches(n: i64) -> Length {
         Length::inches(n, 1)

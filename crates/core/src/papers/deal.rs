@@ -82,23 +82,32 @@ impl Deal {
     /// Deals.
     #[must_use]
     pub fn dealt(&self) -> Dealt {
-        let alike = |a: usize, b: usize| {
-            let names = |x: &PaperToDeal, y: &PaperToDeal| x.like.contains(&y.id);
-            let (p, q) = (&self.papers[a], &self.papers[b]);
-            a == b || names(p, q) || names(q, p)
-        };
-        let board = Board::new(
-            self.places.iter().map(|p| p.at).collect(),
-            self.reach,
-            self.papers.iter().map(|p| p.quantity).collect(),
-            &alike,
-            self.locks.clone(),
-        );
+        let board = self.board();
         let papers = solve(&board, self.seed);
         Dealt {
             met: board.met(&papers),
             papers,
         }
+    }
+
+    /// Neighbours that have the same paper, or two that are alike.
+    pub(super) fn meetings(&self, papers: &[Option<usize>]) -> Vec<(usize, usize)> {
+        self.board().met(&papers.to_vec())
+    }
+
+    fn board(&self) -> Board {
+        let alike = |a: usize, b: usize| {
+            let names = |x: &PaperToDeal, y: &PaperToDeal| x.like.contains(&y.id);
+            let (p, q) = (&self.papers[a], &self.papers[b]);
+            a == b || names(p, q) || names(q, p)
+        };
+        Board::new(
+            self.places.iter().map(|p| p.at).collect(),
+            self.reach,
+            self.papers.iter().map(|p| p.quantity).collect(),
+            &alike,
+            self.locks.clone(),
+        )
     }
 
     /// Writes an answer.

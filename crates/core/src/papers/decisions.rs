@@ -1,6 +1,7 @@
 //! What is decided about papers: which paper for each piece, how much of it is cut, what may be gutted.
 
 use super::piecing::CutSize;
+use super::weighing::RuleWeights;
 use crate::document::{Findings, Invalid, Node};
 use crate::length::{Length, Unit};
 use crate::stash::Colour;
@@ -14,6 +15,7 @@ const MOST_TUCK: Length = Length::inches(6, 1);
 const MOST_GUTTED: usize = 200;
 const MOST_DEALT: usize = 24;
 const MOST_LOCKED: usize = 4_000;
+const MOST_SPARES: u32 = 100;
 
 /// A side of something in the stash.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -69,6 +71,32 @@ pub struct MadeUp {
     pub edges: bool,
 }
 
+/// Out of how many pieces of paper a piece is put together.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum CutAs {
+    /// One.
+    #[default]
+    One,
+    /// One for each part that shows: what runs hidden between them is saved.
+    Parts,
+    /// Four strips whose inner edges lie hidden: only the border of a mat is cut.
+    Strips,
+}
+
+impl CutAs {
+    /// The names that documents use.
+    pub const NAMES: [&'static str; 3] = ["one", "parts", "strips"];
+
+    fn from_name(name: &str) -> Option<CutAs> {
+        match name {
+            "one" => Some(CutAs::One),
+            "parts" => Some(CutAs::Parts),
+            "strips" => Some(CutAs::Strips),
+            _ => None,
+        }
+    }
+}
+
 /// What is decided about one piece.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct PieceChoice {
@@ -82,6 +110,12 @@ pub struct PieceChoice {
     pub made: Option<MadeUp>,
     /// Its edges are roughened.
     pub rough: bool,
+    /// Out of how many pieces of paper it is put together.
+    pub cut_as: CutAs,
+    /// A second one is cut for the back of a page that can be seen through.
+    pub twin: bool,
+    /// Of a grid or ring: units that are cut beyond those that lie on the page.
+    pub spares: u32,
     /// Papers of single units of a grid or ring, by `ROW/COLUMN` or `NUMBER`.
     pub units: BTreeMap<String, PaperSide>,
     /// Units that keep their paper when papers are dealt out again.
@@ -125,6 +159,8 @@ pub struct PaperDecisions {
     pub cut: CutSize,
     /// What is gutted.
     pub gut: GutDecisions,
+    /// How much each rule of the choice counts.
+    pub weights: RuleWeights,
 }
 
 impl Default for PaperDecisions {
@@ -135,6 +171,7 @@ impl Default for PaperDecisions {
             tuck: USUAL_TUCK,
             cut: CutSize::Lean,
             gut: GutDecisions::default(),
+            weights: RuleWeights::default(),
         }
     }
 }
@@ -182,12 +219,16 @@ impl PaperDecisions {
         let gut = node
             .get("gut")
             .map_or(Some(GutDecisions::default()), |n| read_gut(&n, unit));
+        let weights = node
+            .get("weights")
+            .map_or_else(|| Some(RuleWeights::default()), |n| RuleWeights::read(&n));
         Some(PaperDecisions {
             ground: ground?,
             pieces: pieces?,
             tuck: tuck?.unwrap_or(usual.tuck),
             cut: cut?.unwrap_or(usual.cut),
             gut: gut?,
+            weights: weights?,
         })
     }
 }
@@ -271,6 +312,9 @@ fn read_piece(node: &Node<'_>, unit: Unit) -> Option<PieceChoice> {
     let cut = node.optional("cut", read_cut);
     let made = node.optional("made", read_made);
     let rough = node.flag("rough", false);
+    let cut_as = node.optional("cut_as", |n| n.one_of(&CutAs::NAMES, CutAs::from_name));
+    let twin = node.flag("twin", false);
+    let spares = node.optional("spares", |n| n.count(0, MOST_SPARES));
     let units = node.get("units").map_or(Some(Vec::new()), |n| {
         fields(&n, |_, paper| read_paper(paper))
     });
@@ -284,6 +328,9 @@ fn read_piece(node: &Node<'_>, unit: Unit) -> Option<PieceChoice> {
         cut: cut?,
         made: made?,
         rough: rough?,
+        cut_as: cut_as?.unwrap_or_default(),
+        twin: twin?,
+        spares: spares?.unwrap_or(0),
         units: units?.into_iter().collect(),
     })
 }

@@ -34,7 +34,7 @@ pub fn sheets_needed(pieces: &[Size], item: &Item, may_turn: bool) -> u32 {
 }
 
 /// Takes a piece out of the free rectangles, if one of them is large enough.
-fn place(free: &mut Vec<Span>, (w, h): (f64, f64), may_turn: bool) -> bool {
+pub(super) fn place(free: &mut Vec<Span>, (w, h): (f64, f64), may_turn: bool) -> bool {
     let ways = [(w, h), (h, w)];
     let ways = if may_turn { &ways[..] } else { &ways[..1] };
     let fits = |span: &Span, (w, h): (f64, f64)| w <= span.w() + HAIR && h <= span.h() + HAIR;
@@ -79,7 +79,7 @@ impl Papered {
     /// How many of each item these pieces take.
     pub fn items_needed(&self, items: &BTreeMap<String, Item>) -> BTreeMap<String, u32> {
         let mut by_side: BTreeMap<&PaperSide, Vec<Size>> = BTreeMap::new();
-        for piece in &self.pieces {
+        for piece in self.to_cut() {
             let Some(paper) = &piece.paper else { continue };
             by_side.entry(paper).or_default().push(piece.size_to_cut());
         }

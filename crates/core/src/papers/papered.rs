@@ -1,7 +1,9 @@
 //! What becomes of papers on a layout: each piece with its paper, what shows and what is cut of it, and where it tucks.
 
-use super::decisions::{PaperDecisions, PaperSide, PieceChoice};
+use super::decisions::{CutAs, PaperDecisions, PaperSide, PieceChoice};
+use super::extras::{Extra, extras};
 use super::piecing::{Gutting, Piece, Piecing, is_papered};
+use super::slices::slices;
 use crate::document::number;
 use crate::geometry::{Edge, Span};
 use crate::layout::Layout;
@@ -17,6 +19,10 @@ pub struct PaperedPiece {
     pub of: Option<(String, usize)>,
     /// `ROW/COLUMN` or `NUMBER` of a unit.
     pub unit: Option<String>,
+    /// Which of the pieces of paper it is that a piece is put together from, from 1.
+    pub slice: Option<usize>,
+    /// What it is, where it is cut beyond those of the page.
+    pub extra: Option<Extra>,
     /// Its block's kind; none for a ground.
     pub kind: Option<Kind>,
     /// Its outline; none for a ground.
@@ -36,6 +42,8 @@ pub struct PaperedPiece {
 pub struct Papered {
     /// Bottom to top, page by page.
     pub pieces: Vec<PaperedPiece>,
+    /// What is cut beyond them.
+    pub extras: Vec<PaperedPiece>,
     /// Pieces of which nothing shows.
     pub not_needed: Vec<String>,
 }
@@ -55,10 +63,21 @@ pub fn papered(
     let named = Named::of(layout, decisions);
     let piecing = piecing(unit, layout, decisions, &named, see_through);
     let found = piecing.pieces();
-    let pieces = found
+    let tucks = |piece: &Piece| piecing.tuck_of(&piece.block);
+    let pieces: Vec<PaperedPiece> = found
         .pieces
         .into_iter()
-        .map(|piece| {
+        .flat_map(|piece| {
+            let choice = named.choice(decisions, &piece.block);
+            let cut_as = choice.map_or(CutAs::One, |c| c.cut_as);
+            let slices = slices(&piece, cut_as, tucks(&piece));
+            if slices.is_empty() {
+                return vec![(None, piece)];
+            }
+            let numbered = slices.into_iter().enumerate();
+            numbered.map(|(n, slice)| (Some(n + 1), slice)).collect()
+        })
+        .map(|(slice, piece)| {
             let block = layout.blocks.iter().find(|b| b.block.id == piece.block);
             let unit_name = piece
                 .id
@@ -67,6 +86,8 @@ pub fn papered(
             PaperedPiece {
                 of: named.of.get(&piece.block).cloned(),
                 unit: unit_name.map(str::to_owned),
+                slice,
+                extra: None,
                 kind: block.map(|b| b.block.kind),
                 shape: block.map(|b| outline_of(&b.block)),
                 paper: named.papers.get(&piece.paper).cloned(),
@@ -77,6 +98,7 @@ pub fn papered(
         })
         .collect();
     Papered {
+        extras: extras(&pieces, decisions),
         pieces,
         not_needed: found.not_needed,
     }
@@ -141,6 +163,12 @@ fn piecing(
     let grounds = (0..layout.canvas.pages).map(|page| format!("ground-{page}"));
     gutted.extend(grounds.filter(|g| decisions.gut.from.contains(g)));
     let clear = named.papers.iter();
+    for page in 0..layout.canvas.pages {
+        let ground = decisions.ground[usize::from(page)].as_ref();
+        if ground.is_some_and(|g| see_through.contains(&g.item)) {
+            keep_one_whole(layout, page, &mut gutted);
+        }
+    }
     Piecing {
         unit,
         layout: layout.clone(),
@@ -155,6 +183,7 @@ fn piecing(
             .filter(|(_, p)| see_through.contains(&p.item))
             .map(|(token, _)| token.clone())
             .collect(),
+        of_strips: of_strips(layout, decisions, named),
         tuck: decisions.tuck,
         tucks,
         cut: decisions.cut,
@@ -166,6 +195,39 @@ fn piecing(
             from: gutted,
         }),
     }
+}
+
+/// On a page that can be seen through, at least one piece of paper that runs its full height or width is not gutted: it holds the page together.
+fn keep_one_whole(layout: &Layout, page: u8, gutted: &mut BTreeSet<String>) {
+    let size = layout.canvas.page;
+    let (w, h) = (size.w.ticks() as f64, size.h.ticks() as f64);
+    let runs_through = |b: &&crate::layout::LayoutBlock| {
+        let extent = b.extent();
+        b.page == page
+            && is_papered(b.block.kind)
+            && (extent.w() >= w - HAIR || extent.h() >= h - HAIR)
+    };
+    let through: Vec<&String> = layout
+        .blocks
+        .iter()
+        .filter(runs_through)
+        .map(|b| &b.block.id)
+        .collect();
+    gutted.remove(&format!("ground-{page}"));
+    if through.iter().all(|id| gutted.contains(*id))
+        && let Some(first) = through.first()
+    {
+        gutted.remove(*first);
+    }
+}
+
+fn of_strips(layout: &Layout, decisions: &PaperDecisions, named: &Named) -> BTreeSet<String> {
+    let ids = layout.blocks.iter().map(|b| &b.block.id);
+    let is_of_strips = |id: &&String| {
+        let choice = named.choice(decisions, id);
+        choice.is_some_and(|c| c.cut_as == CutAs::Strips)
+    };
+    ids.filter(is_of_strips).cloned().collect()
 }
 
 /// How far a side of the cut reaches beyond what shows.
@@ -223,13 +285,22 @@ fn sides_at_page(layout: &Layout, piece: &Piece) -> Vec<Edge> {
 }
 
 impl PaperedPiece {
-    /// What a plan calls it: `ground-0`, `BLOCK/PART`, `BLOCK/PART/UNIT`.
+    /// What a plan calls it: `ground-0`, `BLOCK/PART`, `BLOCK/PART/UNIT`; with `#NUMBER` for one of several pieces of paper, `/spare-NUMBER`
+    /// and `/twin` for what is cut beyond them.
     pub fn name(&self) -> String {
-        match (&self.of, &self.unit) {
-            (None, _) => self.piece.id.clone(),
-            (Some((block, part)), None) => format!("{block}/{part}"),
-            (Some((block, part)), Some(unit)) => format!("{block}/{part}/{unit}"),
-        }
+        let name = match (&self.of, &self.unit, self.extra) {
+            (None, ..) => self.piece.id.clone(),
+            (Some((block, part)), _, Some(Extra::Spare(n))) => format!("{block}/{part}/spare-{n}"),
+            (Some((block, part)), None, _) => format!("{block}/{part}"),
+            (Some((block, part)), Some(unit), _) => format!("{block}/{part}/{unit}"),
+        };
+        let slice = self.slice.map_or_else(String::new, |n| format!("#{n}"));
+        let twin = if self.extra == Some(Extra::Twin) {
+            "/twin"
+        } else {
+            ""
+        };
+        format!("{name}{slice}{twin}")
     }
 
     /// Why it is cut as it is; layout blocks by their ids.
@@ -251,10 +322,10 @@ impl PaperedPiece {
                 listed(&names)
             ));
         }
-        if self.piece.parts > 1 && self.of.is_some() {
+        if self.piece.parts.len() > 1 && self.of.is_some() {
             told.push(format!(
                 "It shows in {} places, and runs hidden between them.",
-                self.piece.parts
+                self.piece.parts.len()
             ));
         }
         told
@@ -290,7 +361,7 @@ impl Papered {
                     "name": p.name(), "block": p.piece.block, "of": p.of.as_ref().map(|o| &o.0), "part": p.of.as_ref().map(|o| o.1),
                     "unit": p.unit, "kind": p.kind.map(Kind::name), "page": p.piece.page, "turn": number(p.piece.turn),
                     "paper": p.paper.as_ref().map(|s| json!({"item": s.item, "side": s.side()})),
-                    "shows": rect(p.piece.shows), "area": number(p.piece.area / ticks / ticks), "parts": p.piece.parts,
+                    "shows": rect(p.piece.shows), "area": number(p.piece.area / ticks / ticks), "parts": p.piece.parts.len(), "slice": p.slice,
                     "cut": rect(p.piece.cut), "hole": p.piece.hole.map(rect),
                     "tucked": {"left": side(t.left), "right": side(t.right), "top": side(t.top), "bottom": side(t.bottom)},
                     "told": p.sentences(unit),

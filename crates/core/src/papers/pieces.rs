@@ -5,6 +5,7 @@ use super::hidden::largest_free_rectangle;
 use super::laid::{Laid, Page, pages};
 use super::piecing::{CutSize, Gutting, Piece, Pieces, Piecing, Tucked};
 use crate::geometry::{Region, Span};
+use crate::length::Length;
 
 /// Separate parts no larger than 1/100 square inch are taken as covered, in square ticks.
 const SPECK: f64 = 203_200.0 * 203_200.0 / 100.0;
@@ -37,7 +38,8 @@ impl Piecing {
             .collect();
         let (shows, specks) = what_shows(laid, page.span, &covers);
         let bounds = shows.bounds()?;
-        let own = shows.clone().turned(-laid.turn, laid.about).bounds()?;
+        let in_own_frame = shows.clone().turned(-laid.turn, laid.about);
+        let own = in_own_frame.bounds()?;
         let placed = laid.block.map(|b| &self.layout.blocks[b]);
         let block = placed.map_or(laid.id.as_str(), |b| b.block.id.as_str());
         let around = Surroundings {
@@ -48,9 +50,11 @@ impl Piecing {
         };
         let cut = rectangle_to_cut(laid, own, &around);
         let gut = self.gut.as_ref().filter(|g| g.from.contains(&laid.id));
-        let hole = gut
-            .filter(|_| laid.is_upright_rect)
-            .and_then(|g| hole(g, cut, &shows, &specks, &covers));
+        let is_of_strips = self.of_strips.contains(block);
+        let [hole, hidden] = [gut, is_of_strips.then_some(&ALL_THAT_IS_HIDDEN)].map(|g| {
+            g.filter(|_| laid.is_upright_rect)
+                .and_then(|g| hole(g, cut, &shows, &specks, &covers))
+        });
         Some(Piece {
             id: laid.id.clone(),
             block: block.to_owned(),
@@ -59,7 +63,7 @@ impl Piecing {
             turn: laid.turn,
             shows: bounds,
             area: shows.area(),
-            parts: shows.parts().len(),
+            parts: parts_of(&in_own_frame),
             cut,
             tucked: Tucked {
                 left: own.l - cut.l,
@@ -68,9 +72,26 @@ impl Piecing {
                 bottom: cut.b - own.b,
             },
             hole,
+            hidden,
         })
     }
 }
+
+/// The box and the area of each separate part.
+fn parts_of(shows: &Region) -> Vec<(Span, f64)> {
+    let parts = shows.parts().iter().cloned().map(Region::of_part);
+    parts
+        .filter_map(|p| Some((p.bounds()?, p.area())))
+        .collect()
+}
+
+/// What asks for all that is hidden: no margin, no bars.
+const ALL_THAT_IS_HIDDEN: Gutting = Gutting {
+    margin: Length::ZERO,
+    bar: Length::ZERO,
+    least: Length::inches(1, 2),
+    from: std::collections::BTreeSet::new(),
+};
 
 /// What of a piece lies on its page and under no cover, and the specks that are taken as covered.
 fn what_shows(laid: &Laid<'_>, page: Span, covers: &[&Laid<'_>]) -> (Region, Region) {
@@ -94,7 +115,7 @@ fn hole(
     specks: &Region,
     covers: &[&Laid<'_>],
 ) -> Option<Span> {
-    let ticks = |l: crate::length::Length| l.ticks() as f64;
+    let ticks = |l: Length| l.ticks() as f64;
     let bar = ticks(gut.bar);
     let window = Span {
         l: cut.l + bar,

@@ -73,6 +73,8 @@ pub struct Piecing {
     pub cuts: BTreeMap<String, CutSize>,
     /// What may be gutted; none where she doesn't.
     pub gut: Option<Gutting>,
+    /// Blocks that are put together out of strips: what is hidden of each is looked for.
+    pub of_strips: BTreeSet<String>,
 }
 
 /// How far each side of a cut reaches beyond what shows, in ticks.
@@ -105,14 +107,16 @@ pub struct Piece {
     pub shows: Span,
     /// How much shows, in square ticks.
     pub area: f64,
-    /// In how many separate parts.
-    pub parts: usize,
+    /// The separate parts that show: the box around each in the block's own frame, and its area.
+    pub parts: Vec<(Span, f64)>,
     /// The rectangle to cut, in the block's own frame.
     pub cut: Span,
     /// How far that reaches beyond what shows.
     pub tucked: Tucked,
     /// What can come out of its hidden middle.
     pub hole: Option<Span>,
+    /// All that is hidden in its middle, where it is put together out of strips.
+    pub hidden: Option<Span>,
 }
 
 /// What is to be cut for a layout.
@@ -174,7 +178,7 @@ impl Piecing {
         let t = piece.tucked;
         let mut written = json!({
             "id": piece.id, "block": piece.block, "paper": piece.paper, "page": piece.page, "turn": number(piece.turn),
-            "shows": {"box": rect(piece.shows), "area": number(piece.area / ticks / ticks), "parts": piece.parts},
+            "shows": {"box": rect(piece.shows), "area": number(piece.area / ticks / ticks), "parts": piece.parts.len()},
             "cut": rect(piece.cut),
             "tucked": {"left": side(t.left), "right": side(t.right), "top": side(t.top), "bottom": side(t.bottom)},
         });
@@ -241,6 +245,7 @@ fn read_piecing(top: &Node<'_>) -> Option<Piecing> {
         cut: cut?,
         cuts: cuts?,
         gut: gut?,
+        of_strips: BTreeSet::new(),
         layout,
     })
 }

@@ -82,6 +82,7 @@ impl Known<'_> {
                 .clone()
                 .filter(|_| is_ground),
             kit: self.kit.clone(),
+            weights: self.decisions.weights.clone(),
         })
     }
 

@@ -1,15 +1,26 @@
 //! Papers dealt out over the equal units of a grid or ring.
 
-use super::deal::{Deal, PaperToDeal, PlaceToFill};
+use super::deal::{Deal, Dealt, PaperToDeal, PlaceToFill};
 use super::decisions::{PaperDecisions, PaperSide};
 use super::papered::{Papered, PaperedPiece};
+use super::yields::yields;
 use crate::geometry::Size;
-use crate::stash::{Direction, Item, usable};
+use crate::stash::{Direction, Item};
 use std::collections::BTreeMap;
 
 /// Units whose middles are no further apart than this, in shares of the smallest distance, are neighbours: those beside and over one another,
 /// and those of a staggered row, but not those at a corner.
 const NEIGHBOURS: f64 = 1.2;
+
+/// How papers are to be dealt out.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Dealing {
+    /// Equal papers as far apart as can be.
+    #[default]
+    Spread,
+    /// One, two, three along every row, each row one further.
+    InRhythm,
+}
 
 /// How papers were dealt out over units.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -20,23 +31,6 @@ pub struct DealtUnits {
     pub met: Vec<(String, String)>,
     /// Units that got none.
     pub short: usize,
-}
-
-/// How many pieces of a size one sheet yields, cut row by row.
-pub fn yields(item: &Item, piece: Size, may_turn: bool) -> u32 {
-    let Some(size) = item.size else { return 0 };
-    let sheet = usable(size, item.strip);
-    let (w, h) = (piece.w.ticks() as f64, piece.h.ticks() as f64);
-    if w <= 0.0 || h <= 0.0 {
-        return 0;
-    }
-    let rows = |w: f64, h: f64| ((sheet.w() + 8.0) / w).floor() * ((sheet.h() + 8.0) / h).floor();
-    let most = if may_turn {
-        rows(w, h).max(rows(h, w))
-    } else {
-        rows(w, h)
-    };
-    most.clamp(0.0, 10_000.0) as u32
 }
 
 /// A paper and how many sheets of it are free.
@@ -62,7 +56,7 @@ impl Papered {
         decisions: &PaperDecisions,
         of: &(String, usize),
         papers: &[FreePaper<'_>],
-        seed: u64,
+        (how, seed): (Dealing, u64),
     ) -> DealtUnits {
         let units = self.units_of(of);
         let Some(largest) = largest(&units) else {
@@ -89,7 +83,10 @@ impl Papered {
                 .collect(),
             locks,
         };
-        let dealt = deal.dealt();
+        let dealt = match how {
+            Dealing::Spread => deal.dealt(),
+            Dealing::InRhythm => in_rhythm(&deal, &units),
+        };
         let name = |n: usize| units[n].unit.clone().unwrap_or_default();
         let given = dealt.papers.iter().enumerate();
         DealtUnits {
@@ -104,6 +101,33 @@ impl Papered {
             short: dealt.papers.iter().filter(|p| p.is_none()).count(),
         }
     }
+}
+
+/// Papers one after another along the rows, or round a ring; where one has run out its place stays empty.
+fn in_rhythm(deal: &Deal, units: &[&PaperedPiece]) -> Dealt {
+    let count = deal.papers.len().max(1);
+    let locked = |n: usize| deal.locks.iter().filter(|l| **l == Some(n)).count();
+    let mut left: Vec<usize> = deal.papers.iter().map(|p| p.quantity).collect();
+    for (n, left) in left.iter_mut().enumerate() {
+        *left = left.saturating_sub(locked(n));
+    }
+    let given = units.iter().zip(&deal.locks).map(|(unit, lock)| {
+        let turn = turn_of(unit) + deal.seed as usize;
+        lock.or_else(|| {
+            let left = left.get_mut(turn % count).filter(|left| **left > 0)?;
+            *left -= 1;
+            Some(turn % count)
+        })
+    });
+    let papers: Vec<Option<usize>> = given.collect();
+    let met = deal.meetings(&papers);
+    Dealt { papers, met }
+}
+
+/// A unit's turn: its row and column together, or its number on a ring.
+fn turn_of(unit: &PaperedPiece) -> usize {
+    let numbers = unit.unit.iter().flat_map(|u| u.split('/'));
+    numbers.filter_map(|n| n.parse::<usize>().ok()).sum()
 }
 
 fn largest(units: &[&PaperedPiece]) -> Option<Size> {

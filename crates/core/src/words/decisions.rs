@@ -1,10 +1,10 @@
 //! What is decided at the Words station: the title and how it is set, and the writing.
 
-use super::laying::Laying;
 use super::request::{Align, Lines, read_lines};
 use crate::document::{Findings, Invalid, Node};
 use crate::geometry::Size;
 use crate::handwriting::Hand;
+use crate::laying::Laying;
 use crate::length::{Length, Unit};
 use serde_json::Value;
 use std::collections::BTreeMap;

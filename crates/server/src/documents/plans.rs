@@ -137,6 +137,9 @@ pub(crate) struct PapersSectionDoc {
     /// What is gutted.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) gut: Option<GutDoc>,
+    /// How much each rule of the choice counts, 0 to 3; those left out count 1.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) weights: Option<BTreeMap<String, f64>>,
 }
 
 /// What is decided and done about cutting.
@@ -248,6 +251,15 @@ pub(crate) struct PieceChoiceDoc {
     /// Its edges are roughened.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) rough: Option<bool>,
+    /// `one` (if left out), `parts` (a piece of paper for each part that shows) or `strips` (four round what is hidden)
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) cut_as: Option<String>,
+    /// A second one is cut for the back of a page that can be seen through.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) twin: Option<bool>,
+    /// Units that are cut beyond those on the page.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) spares: Option<u32>,
     /// Papers of single units of a grid or ring.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) units: Option<BTreeMap<String, PaperRefDoc>>,

@@ -1,8 +1,11 @@
 //! The stash, what pages hold of it, and which paper suits which piece.
 
+pub(crate) mod by_picture;
 pub(crate) mod holding;
 pub(crate) mod papers;
 pub(crate) mod routes;
 pub(crate) mod store;
 pub(crate) mod table;
+pub(crate) mod units;
+pub(crate) mod using_up;
 pub(crate) mod views;

@@ -1010,6 +1010,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/papers/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A grid or ring as makers set it: first, last, then between, each with its mark; and how many units a sheet of each paper gives. */
+        post: operations["unit_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/password-links/{token}": {
         parameters: {
             query?: never;
@@ -1149,6 +1166,26 @@ export interface paths {
         get: operations["what_matters"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Brings a paper in a picture upright, between the corners given or those that are found, keeps it as a picture of its own, and suggests
+         *     what its side is like. Nothing is put away by it.
+         */
+        post: operations["paper_in_picture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1501,6 +1538,23 @@ export interface paths {
         put?: never;
         /** Puts things away: all of them, or none. */
         post: operations["put_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pages in the making that have pieces without a paper, and what each would take of a kit; what uses most of it first. */
+        get: operations["use_up_kit"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2318,6 +2372,13 @@ export interface components {
             /** @description The smallest slot that would. */
             slot: components["schemas"]["SizeDoc"];
         };
+        /** @description A unit of which a part is cut off. */
+        CutOffDoc: {
+            /** @description How much. */
+            told: string;
+            /** @description `ROW/COLUMN` */
+            unit: string;
+        };
         /** @description What is decided and done about cutting. */
         CutSectionDoc: components["schemas"]["SectionDoc"] & {
             /** @description Sheets of which at least one cut is made. */
@@ -2377,6 +2438,8 @@ export interface components {
              * @description Which part of it.
              */
             part: number;
+            /** @description One, two, three along the rows, in place of as far apart as can be. */
+            rhythm?: boolean;
             /**
              * Format: int64
              * @description Another number deals another way that is as good.
@@ -2842,6 +2905,26 @@ export interface components {
             kept: number;
             /** @description All. */
             of: number;
+        };
+        /** @description A page that would use up some of a kit. */
+        KitUseView: {
+            /** @description Whether no paper of the kit would be left. */
+            finishes: boolean;
+            /** @description Its name. */
+            name: string;
+            /** @description Pieces without a paper. */
+            open: number;
+            /**
+             * Format: uuid
+             * @description The page.
+             */
+            page: string;
+            /** @description Those of them that the kit would serve. */
+            served: number;
+            /** @description Sheets of each thing. */
+            takes: {
+                [key: string]: number;
+            };
         };
         /** @description A cluster as it lies. */
         LaidClusterDoc: {
@@ -3801,12 +3884,36 @@ export interface components {
                 [key: string]: components["schemas"]["TrailView"];
             };
         };
+        /** @description What a picture tells of a paper. */
+        PaperInPicture: {
+            /** @description Where the paper was found. */
+            corners: number[][];
+            /** @description The side as it may be put away; its picture is the paper, straightened. */
+            side: components["schemas"]["PaperSideDoc"];
+        };
         /** @description A side of something in the stash. */
         PaperRefDoc: {
             /** @description Its id. */
             item: string;
             /** @description `a` (if left out) or `b` */
             side?: string | null;
+        };
+        /** @description A paper in a picture. */
+        PaperShown: {
+            /** @description Where it lies in the picture, in its pixels: four corners, clockwise from the top left. They are found where that is left out. */
+            corners?: number[][] | null;
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height: number;
+            /** @description `in` or `mm` */
+            unit: string;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width: number;
         };
         /** @description One side of a sheet. */
         PaperSideDoc: {
@@ -3841,6 +3948,8 @@ export interface components {
         };
         /** @description What became of them. */
         PaperedDoc: {
+            /** @description What is cut beyond them: spares and twins, by name. */
+            extras: string[];
             /** @description How many of each item they take. */
             needed: {
                 [key: string]: number;
@@ -3886,8 +3995,15 @@ export interface components {
              * @description In how many parts.
              */
             parts: number;
+            /** @description What of its paper can't reach; layout blocks by their ids. */
+            short?: string | null;
             /** @description The box around what shows. */
             shows: components["schemas"]["BoxDoc"];
+            /**
+             * Format: int32
+             * @description Which of the pieces of paper it is that a piece is put together from, from 1.
+             */
+            slice?: number | null;
             /** @description Why it is cut so; layout blocks by their ids. */
             told: string[];
             /** @description How far the cut reaches beyond what shows. */
@@ -3920,6 +4036,10 @@ export interface components {
              * @description How far pieces reach under their neighbours.
              */
             tuck?: number | null;
+            /** @description How much each rule of the choice counts, 0 to 3; those left out count 1. */
+            weights?: {
+                [key: string]: number;
+            } | null;
         };
         /** @description A new password, set by a link. */
         PasswordByLink: {
@@ -4030,6 +4150,8 @@ export interface components {
         PieceChoiceDoc: {
             /** @description `lean` or `whole` */
             cut?: string | null;
+            /** @description `one` (if left out), `parts` (a piece of paper for each part that shows) or `strips` (four round what is hidden) */
+            cut_as?: string | null;
             /** @description Units that keep their paper when papers are dealt out again. */
             locked?: string[] | null;
             made?: components["schemas"]["MadeUpDoc"] | null;
@@ -4037,10 +4159,17 @@ export interface components {
             /** @description Its edges are roughened. */
             rough?: boolean | null;
             /**
+             * Format: int32
+             * @description Units that are cut beyond those on the page.
+             */
+            spares?: number | null;
+            /**
              * Format: double
              * @description How far it reaches under its neighbours.
              */
             tuck?: number | null;
+            /** @description A second one is cut for the back of a page that can be seen through. */
+            twin?: boolean | null;
             /** @description Papers of single units of a grid or ring. */
             units?: {
                 [key: string]: components["schemas"]["PaperRefDoc"];
@@ -5036,6 +5165,8 @@ export interface components {
         StashChange: {
             /** @description The thing as it is to be. */
             item: components["schemas"]["StashItemDoc"];
+            /** @description Hers alone, or the team's; as it was where that is left out. */
+            own?: boolean | null;
             /**
              * Format: int32
              * @description The revision that it started from.
@@ -5437,6 +5568,63 @@ export interface components {
             /** Format: double */
             top: number;
         };
+        /** @description A unit's mark on the ruler. */
+        UnitMarkDoc: {
+            /**
+             * Format: double
+             * @description Its left edge, from the left edge of its page.
+             */
+            at: number;
+            /** @description When it is laid: 1 is the first. */
+            turn: number;
+            /** @description `ROW/COLUMN` */
+            unit: string;
+        };
+        /** @description A row of units. */
+        UnitRowDoc: {
+            /** @description From left to right. */
+            marks: components["schemas"]["UnitMarkDoc"][];
+            /** @description From 1. */
+            row: number;
+            /** @description How the sizes go into the run. */
+            told: string;
+            /**
+             * Format: double
+             * @description From the top of the page.
+             */
+            top: number;
+        };
+        /** @description A grid or ring, unit by unit. */
+        UnitTableDoc: {
+            /** @description How many lie on the page. */
+            count: number;
+            /** @description Units of which a part is cut off. */
+            cut_off: components["schemas"]["CutOffDoc"][];
+            /** @description Rows of a grid, with their marks on the ruler. */
+            rows: components["schemas"]["UnitRowDoc"][];
+            /** @description How large a whole one is. */
+            size: components["schemas"]["SizeDoc"];
+            /** @description How many units a sheet gives, by paper and tool. */
+            yields: components["schemas"]["YieldDoc"][];
+        };
+        /** @description Which grid or ring of a page is asked about. */
+        UnitsAskedDoc: {
+            /** @description The sketch's block. */
+            block: string;
+            /** @description Papers of which it is asked how many units a sheet gives. */
+            deal?: components["schemas"]["PaperRefDoc"][];
+            /** @description The layout. */
+            layout: components["schemas"]["LayoutDoc"];
+            /** @description What is decided about papers. */
+            papers: components["schemas"]["PapersSectionDoc"];
+            /**
+             * Format: int32
+             * @description Which part of it.
+             */
+            part: number;
+            /** @description `in` or `mm` */
+            unit: string;
+        };
         /** @description A named version of a page. */
         VersionView: {
             /**
@@ -5608,6 +5796,18 @@ export interface components {
             count: number;
             /** @description What. */
             what: string;
+        };
+        /** @description How many units a sheet gives. */
+        YieldDoc: {
+            /**
+             * Format: int32
+             * @description Units.
+             */
+            each: number;
+            /** @description The paper. */
+            item: string;
+            /** @description The punch or die, by its id; none for straight cuts. */
+            tool?: string | null;
         };
     };
     responses: never;
@@ -8859,6 +9059,45 @@ export interface operations {
             };
         };
     };
+    unit_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitsAskedDoc"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitTableDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     show_password_link: {
         parameters: {
             query?: never;
@@ -9330,6 +9569,63 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    paper_in_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperShown"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperInPicture"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10469,6 +10765,36 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    use_up_kit: {
+        parameters: {
+            query: {
+                /** @description Its name. */
+                kit: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitUseView"][];
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

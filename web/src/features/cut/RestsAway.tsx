@@ -18,7 +18,7 @@ export function RestsAway({ sheet, unit, stash }: Props) {
       const of = `${sheet.item}-${sheet.copy}`;
       const once = key.current.get(of) ?? newKey();
       key.current.set(of, once);
-      return api.putAway(scraps, once);
+      return api.putAway(scraps, false, once);
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: ["stash"] }),
   });

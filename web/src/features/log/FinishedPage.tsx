@@ -8,6 +8,7 @@ import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
 import { ROOM, RULER, usePageScale } from "@/shared/drawing/usePageScale";
 import { Failed } from "@/shared/ui/Failed";
+import { FileButton } from "@/shared/ui/FileButton";
 
 type Props = {
   plan: PlanDoc;
@@ -117,7 +118,6 @@ export function FinishedPage(props: Props) {
 
 /** Brings a picture in and says which it is. */
 function AddPicture({ label, name, onAdded }: { label: string; name: string; onAdded: (id: string) => void }) {
-  const id = useId();
   const queries = useQueryClient();
   const add = useMutation({
     mutationFn: (file: File) => api.addPicture(file, name, newKey()),
@@ -128,21 +128,9 @@ function AddPicture({ label, name, onAdded }: { label: string; name: string; onA
   });
   return (
     <span>
-      <label htmlFor={id} className="button inline-block cursor-pointer focus-within:outline-2">
+      <FileButton accept="image/jpeg,image/png,image/webp" disabled={add.isPending} onChoose={add.mutate}>
         {add.isPending ? "Bringing it in…" : label}
-        <input
-          id={id}
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          className="sr-only"
-          disabled={add.isPending}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) add.mutate(file);
-            e.target.value = "";
-          }}
-        />
-      </label>
+      </FileButton>
       {add.isError && <Failed error={add.error} />}
     </span>
   );

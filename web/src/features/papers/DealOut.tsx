@@ -12,7 +12,9 @@ import { BUSY, type StashById, sideName, sideOf } from "@/features/stash/looks";
 import { PaperSwatch } from "@/features/stash/PaperSwatch";
 import { small } from "@/features/stash/words";
 import { Failed } from "@/shared/ui/Failed";
-import { choiceOf, isSamePaper, withChoice } from "./model";
+import { Segments } from "@/shared/ui/Segments";
+import { choiceOf, isSamePaper, withChoice, withSwapped } from "./model";
+import { UnitTable } from "./UnitTable";
 
 type Props = {
   page: string;
@@ -20,6 +22,8 @@ type Props = {
   layout: LayoutDoc;
   /** The unit in hand: papers go over it and its fellows. */
   piece: PaperedPieceDoc;
+  /** It and its fellows. */
+  units: readonly PaperedPieceDoc[];
   label: string;
   ranked: readonly RankedPaperDoc[];
   stash: StashById;
@@ -32,7 +36,7 @@ const AT_FIRST = 3;
 const MOST_OFFERED = 10;
 
 /** Papers dealt out over the units of a grid or ring: none beside its like, even counts, equal ones far apart. */
-export function DealOut({ page, plan, layout, piece, label, ranked, stash, mayChange, change }: Props) {
+export function DealOut({ page, plan, layout, piece, units, label, ranked, stash, mayChange, change }: Props) {
   const choice = choiceOf(plan, piece);
   const given = Object.values(choice.units ?? {});
   const used = distinct(given);
@@ -40,6 +44,7 @@ export function DealOut({ page, plan, layout, piece, label, ranked, stash, mayCh
   const [picked, setPicked] = useState<readonly PaperRefDoc[]>();
   const chosen = picked ?? (used.length > 0 ? used : atFirst(offered, stash));
   const [seed, setSeed] = useState(1);
+  const [rhythm, setRhythm] = useState(false);
   const locked = new Set(choice.locked ?? []);
   const unitName = piece.unit ?? "";
   const deal = useMutation({
@@ -53,6 +58,7 @@ export function DealOut({ page, plan, layout, piece, label, ranked, stash, mayCh
         part: piece.part ?? 0,
         deal: [...chosen],
         seed: next,
+        rhythm,
       }),
     onSuccess: (dealt, next) => {
       setSeed(next + 1);
@@ -101,6 +107,15 @@ export function DealOut({ page, plan, layout, piece, label, ranked, stash, mayCh
       </ul>
       {mayChange && (
         <div className="flex flex-wrap items-center gap-2">
+          <Segments
+            label="How they are dealt"
+            value={rhythm ? "rhythm" : "spread"}
+            options={[
+              { value: "spread", label: "far apart" },
+              { value: "rhythm", label: "one, two, three" },
+            ]}
+            onChoose={(how) => setRhythm(how === "rhythm")}
+          />
           <button
             type="button"
             className="button button-first"
@@ -121,9 +136,53 @@ export function DealOut({ page, plan, layout, piece, label, ranked, stash, mayCh
           </span>
         </div>
       )}
+      {mayChange && given.length > 0 && (
+        <Swap
+          piece={piece}
+          units={units}
+          onSwap={(other) =>
+            change(withSwapped(plan, piece, unitName, other), `units ${unitName} and ${other} change papers`)
+          }
+        />
+      )}
       {deal.isError && <Failed error={deal.error} />}
       {deal.data && <Outcome met={deal.data.met.length} short={deal.data.short} />}
+      <UnitTable
+        plan={plan}
+        layout={layout}
+        piece={piece}
+        papers={chosen}
+        stash={stash}
+        mayChange={mayChange}
+        change={change}
+      />
     </section>
+  );
+}
+
+/** The unit in hand and another one change their papers. */
+function Swap({
+  piece,
+  units,
+  onSwap,
+}: {
+  piece: PaperedPieceDoc;
+  units: readonly PaperedPieceDoc[];
+  onSwap: (other: string) => void;
+}) {
+  const others = units.flatMap((u) => (u.unit && u.unit !== piece.unit ? [u.unit] : []));
+  return (
+    <label className="flex items-center gap-2 text-[13px] text-second">
+      Change papers with unit
+      <select className="field py-0.5" value="" onChange={(e) => e.target.value && onSwap(e.target.value)}>
+        <option value="">choose one</option>
+        {others.map((unit) => (
+          <option key={unit} value={unit}>
+            {unit.replace("/", ", ")}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -6,6 +6,7 @@ import { PaperSwatch } from "@/features/stash/PaperSwatch";
 import { Failed } from "@/shared/ui/Failed";
 import { Sentence } from "@/shared/ui/Length";
 import { isSamePaper, withPaperForAll } from "./model";
+import { WhatCounts } from "./WhatCounts";
 
 type Props = {
   ranked: UseQueryResult<RankedPaperDoc[]>;
@@ -51,6 +52,7 @@ export function PapersFirst({ ranked, stash, piece, pieces, plan, mayChange, cha
       {ranked.isError && <Failed error={ranked.error} onRetry={() => ranked.refetch()} />}
       {ranked.isPending && <p className="text-second">Looking through the stash…</p>}
       {beside && used && <SideBySide stash={stash} a={used} b={beside} onClose={() => setBeside(undefined)} />}
+      <WhatCounts plan={plan} mayChange={mayChange} change={change} />
       <ol className="grid">
         {shown.map((paper) => (
           <Row

@@ -136,6 +136,7 @@ export function PapersStation({ page, plan, changePlan }: StationProps) {
               {way && inHand.unit && (
                 <DealOut
                   key={inHand.of}
+                  units={pieces.filter((p) => p.of === inHand.of && p.part === inHand.part && p.unit)}
                   page={page.id}
                   plan={plan}
                   layout={way.layout}
@@ -173,5 +174,6 @@ export function pieceLabel(piece: PaperedPieceDoc, names: ReadonlyMap<string, st
   const word = piece.kind === "paper" ? "panel" : (piece.kind ?? "piece");
   const number = names.get(piece.block);
   const unit = piece.unit ? `, unit ${piece.unit.replace("/", ", ")}` : "";
-  return number ? `${number}, the ${word}${unit}` : `the ${word}${unit}`;
+  const slice = piece.slice ? `, part ${piece.slice}` : "";
+  return number ? `${number}, the ${word}${unit}${slice}` : `the ${word}${unit}${slice}`;
 }

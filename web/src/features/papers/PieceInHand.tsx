@@ -51,6 +51,11 @@ export function PieceInHand({ plan, piece, label, stash, mayChange, change }: Pr
               <SizeOf box={piece.cut} unit={unit} />
             </dd>
           </dl>
+          {piece.short && (
+            <p role="status" className="font-semibold text-[13px] text-measure">
+              <Sentence text={piece.short} />
+            </p>
+          )}
           {piece.told.length > 0 && (
             <p className="text-[13px]">
               {piece.told.map((text) => (
@@ -84,11 +89,67 @@ export function PieceInHand({ plan, piece, label, stash, mayChange, change }: Pr
           />
         </div>
       )}
+      {!isGround && !piece.unit && (
+        <PutTogether plan={plan} piece={piece} label={label} mayChange={mayChange} change={change} />
+      )}
       <Gutting plan={plan} piece={piece} label={label} unit={unit} mayChange={mayChange} change={change} />
       {!isGround && <MadeUp plan={plan} piece={piece} label={label} mayChange={mayChange} change={change} />}
     </section>
   );
 }
+
+type CutAs = "one" | "parts" | "strips";
+
+/** Paper saved: one piece of paper, one for each part that shows, or four strips round what is hidden; and a twin for the back. */
+function PutTogether({ plan, piece, label, mayChange, change }: Omit<Props, "stash">) {
+  const choice = choiceOf(plan, piece);
+  const as = (choice.cut_as ?? "one") as CutAs;
+  const options: { value: CutAs; label: string }[] = [
+    { value: "one", label: "one piece" },
+    ...(piece.parts > 1 || as === "parts" ? [{ value: "parts" as const, label: "only what shows" }] : []),
+    ...(piece.kind === "mat" || as === "strips" ? [{ value: "strips" as const, label: "four strips" }] : []),
+  ];
+  const isWhole = as !== "one" && !piece.slice;
+  return (
+    <div className="grid gap-1 text-[13px]">
+      {options.length > 1 && (
+        <Segments
+          label="Put together from"
+          value={as}
+          disabled={!mayChange}
+          options={options}
+          onChoose={(cut_as) =>
+            change(
+              withChoice(plan, piece, { cut_as: cut_as === "one" ? undefined : cut_as }),
+              `${label} ${SAID[cut_as]}`,
+            )
+          }
+        />
+      )}
+      {isWhole && <p className="text-second">Too little of it is hidden for that: it is cut as one piece.</p>}
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={choice.twin ?? false}
+          disabled={!mayChange}
+          onChange={(e) =>
+            change(
+              withChoice(plan, piece, { twin: e.target.checked || undefined }),
+              `${label} ${e.target.checked ? "with a twin" : "without a twin"}`,
+            )
+          }
+        />
+        Cut a twin for the back
+      </label>
+    </div>
+  );
+}
+
+const SAID: Record<CutAs, string> = {
+  one: "cut as one piece",
+  parts: "cut only where it shows",
+  strips: "cut as four strips",
+};
 
 function SizeOf({ box, unit }: { box: { w: number; h: number }; unit: Unit }) {
   return (

@@ -79,3 +79,24 @@ export const isSamePaper = (a: PaperRefDoc | null | undefined, b: PaperRefDoc | 
 export function papersUsed(pieces: readonly PaperedPieceDoc[]): number {
   return new Set(pieces.flatMap((p) => (p.paper ? [`${p.paper.item}:${p.paper.side ?? "a"}`] : []))).size;
 }
+
+/** How much a rule of the choice counts; as much as usual is left out. */
+export function withWeight(plan: PlanDoc, rule: string, counts: number): PlanDoc {
+  const { [rule]: _, ...others } = plan.papers?.weights ?? {};
+  const weights = counts === 1 ? others : { ...others, [rule]: counts };
+  return withSection(plan, { weights: Object.keys(weights).length > 0 ? weights : null });
+}
+
+/** Two units change their papers. */
+export function withSwapped(plan: PlanDoc, piece: PaperedPieceDoc, a: string, b: string): PlanDoc {
+  const units = { ...choiceOf(plan, piece).units };
+  const [ofA, ofB] = [units[a], units[b]];
+  for (const [unit, paper] of [
+    [a, ofB],
+    [b, ofA],
+  ] as const) {
+    if (paper) units[unit] = paper;
+    else delete units[unit];
+  }
+  return withChoice(plan, piece, { units });
+}

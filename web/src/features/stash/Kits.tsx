@@ -1,5 +1,6 @@
 import type { StashItemView } from "@/api/client";
 import { PaperSwatch } from "./PaperSwatch";
+import { UseUp } from "./UseUp";
 import { small } from "./words";
 
 /** What is left of each kit: what pages hold is dimmed, what is gone an outline. */
@@ -44,6 +45,7 @@ export function Kits({ things, onSearch }: { things: readonly StashItemView[]; o
             <p className="mt-1 text-[13px] text-second">
               {held === 0 ? "Nothing of it is held." : `${capital(small(held))} held, ${small(count - held)} free.`}
             </p>
+            <UseUp kit={kit} things={own} />
           </section>
         );
       })}

@@ -4,12 +4,14 @@ import { api, type SaidView } from "@/api/client";
 import type { Unit } from "@/shared/lengths/length";
 import { Failed } from "@/shared/ui/Failed";
 import { Length } from "@/shared/ui/Length";
+import { Segments } from "@/shared/ui/Segments";
 import { withNotes } from "./notes";
 import { useStashChanges } from "./useStash";
 
 /** What she has, said in a line: shown as it is understood, then put away. What is not understood is kept as a note. */
 export function PutAway({ unit }: { unit: Unit }) {
   const [text, setText] = useState("");
+  const [own, setOwn] = useState(false);
   const asked = useDeferredValue(text.trim());
   const { putAway } = useStashChanges();
   const said = useQuery({
@@ -22,7 +24,7 @@ export function PutAway({ unit }: { unit: Unit }) {
   const understood = asked === "" ? [] : (said.data ?? []);
   const items = withNotes(understood);
   const put = () => {
-    if (items.length > 0) putAway.mutate(items, { onSuccess: () => setText("") });
+    if (items.length > 0) putAway.mutate({ items, own }, { onSuccess: () => setText("") });
   };
   return (
     <form
@@ -33,13 +35,19 @@ export function PutAway({ unit }: { unit: Unit }) {
         put();
       }}
     >
-      <div className="flex gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         <input
           className="field min-w-0 flex-1 px-3 py-2 text-[15.5px]"
           aria-label="What you have"
           placeholder="2 x 12x12 dots / plain, strip 1/2 bottom, kit Ebb"
           value={text}
           onChange={(e) => setText(e.target.value)}
+        />
+        <Segments
+          label="Whose it is"
+          value={own ? "own" : "team"}
+          options={WHOSE}
+          onChoose={(whose) => setOwn(whose === "own")}
         />
         <button type="submit" className="button button-first" disabled={items.length === 0 || putAway.isPending}>
           Put away
@@ -60,6 +68,12 @@ export function PutAway({ unit }: { unit: Unit }) {
     </form>
   );
 }
+
+/** Whose a thing is. */
+export const WHOSE: { value: "team" | "own"; label: string }[] = [
+  { value: "team", label: "the team's" },
+  { value: "own", label: "mine" },
+];
 
 const KINDS: Record<string, string> = { embellishment: "pieces", scrap: "a scrap", tool: "a tool" };
 

@@ -5,10 +5,16 @@ import { Confirm } from "@/shared/ui/Confirm";
 import { Failed } from "@/shared/ui/Failed";
 import { Length } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
+import { Segments } from "@/shared/ui/Segments";
 import { CloseSheet, Sheet } from "@/shared/ui/Sheet";
+import { ByPicture } from "./ByPicture";
 import { LettersKept } from "./LettersKept";
 import { PaperSwatch } from "./PaperSwatch";
+import { WHOSE } from "./PutAway";
 import { useStashChanges } from "./useStash";
+
+/** What is told by a picture of one of its sides. */
+const IN_PICTURES = new Set(["sheet", "pad", "cardstock", "card", "vellum", "packaging", "scrap"]);
 
 type Props = { thing: StashItemView; mayChange: boolean; onClose: () => void };
 
@@ -35,6 +41,9 @@ export function ThingDetails({ thing, mayChange, onClose }: Props) {
             ))}
           </div>
         )}
+        {item.size && mayChange && IN_PICTURES.has(item.kind) && (
+          <ByPicture item={item} onTaken={(sides) => set(sides)} />
+        )}
         {item.size && (
           <p className="text-second">
             <Length value={item.size.w} unit={unit} /> × <Length value={item.size.h} unit={unit} withUnit />
@@ -51,6 +60,14 @@ export function ThingDetails({ thing, mayChange, onClose }: Props) {
           <TextRow label="Kit" value={item.kit ?? ""} onCommit={(kit) => set({ kit: kit || null })} />
           <TextRow label="Kept in" value={item.kept ?? ""} onCommit={(kept) => set({ kept: kept || null })} />
           <TextRow label="Note" value={item.note ?? ""} onCommit={(note) => set({ note: note || null })} />
+          <span className="text-second">Whose</span>
+          <Segments
+            label="Whose it is"
+            value={thing.own ? "own" : "team"}
+            options={WHOSE}
+            disabled={!mayChange}
+            onChoose={(whose) => change.mutate({ thing, item, own: whose === "own" })}
+          />
           {item.size && (
             <>
               <span className="text-second">Size</span>

@@ -32,12 +32,12 @@ export function useStashChanges() {
   const queries = useQueryClient();
   const onSuccess = () => queries.invalidateQueries({ queryKey: ["stash"] });
   const putAway = useMutation({
-    mutationFn: (items: StashItemDoc[]) => api.putAway(items, newKey()),
+    mutationFn: ({ items, own }: { items: StashItemDoc[]; own: boolean }) => api.putAway(items, own, newKey()),
     onSuccess,
   });
   const change = useMutation({
-    mutationFn: ({ thing, item }: { thing: StashItemView; item: StashItemDoc }) =>
-      api.changeStashItem(thing.id, thing.revision, item),
+    mutationFn: ({ thing, item, own }: { thing: StashItemView; item: StashItemDoc; own?: boolean }) =>
+      api.changeStashItem(thing.id, thing.revision, item, own),
     onSuccess,
   });
   const takeOut = useMutation({ mutationFn: api.takeOutOfStash, onSuccess });

@@ -17,7 +17,7 @@ use metrosk_core::document::Invalid;
 use metrosk_core::layout::Layout;
 use metrosk_core::length::Unit;
 use metrosk_core::papers::choosing::{Candidate, ranked};
-use metrosk_core::papers::{FreePaper, Known, PaperDecisions, PaperSide, papered};
+use metrosk_core::papers::{Dealing, FreePaper, Known, PaperDecisions, PaperSide, papered};
 use metrosk_core::stash::{Colour, Item};
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
@@ -29,13 +29,13 @@ const MOST_RANKED: i64 = 600;
 const COLOURS: usize = 4;
 
 /// What is asked about a page's papers.
-struct Asked {
-    unit: Unit,
-    decisions: PaperDecisions,
-    layout: Layout,
+pub(super) struct Asked {
+    pub(super) unit: Unit,
+    pub(super) decisions: PaperDecisions,
+    pub(super) layout: Layout,
 }
 
-fn read(body: &Value) -> Result<Asked, Invalid> {
+pub(super) fn read(body: &Value) -> Result<Asked, Invalid> {
     let unit = if body["unit"] == "mm" {
         Unit::Millimetre
     } else {
@@ -68,13 +68,24 @@ pub(crate) async fn placed(
     let ids = items_of(&asked.decisions);
     let items = read_items(&mut *app.pool.acquire().await?, member.team(), &ids).await?;
     let work = move |_: &metrosk_core::Cancel| {
-        let found = papered(
-            asked.unit,
-            &asked.layout,
-            &asked.decisions,
-            &see_through(&items),
-        );
+        let clear = see_through(&items);
+        let found = papered(asked.unit, &asked.layout, &asked.decisions, &clear);
         let mut answer = found.to_json(&asked.layout, asked.unit);
+        let minded = found.seen_through(&asked.layout, &clear);
+        let short = found.short_of(&items, asked.unit);
+        for (piece, written) in found
+            .pieces
+            .iter()
+            .zip(answer["pieces"].as_array_mut().into_iter().flatten())
+        {
+            written["short"] = json!(short.get(&piece.name()));
+            if let (Some(said), Some(told)) =
+                (minded.get(&piece.name()), written["told"].as_array_mut())
+            {
+                told.push(json!(said));
+            }
+        }
+        answer["extras"] = found.extras.iter().map(|e| json!(e.name())).collect();
         answer["needed"] = json!(found.items_needed(&items));
         answer
     };
@@ -133,7 +144,13 @@ pub(crate) async fn deal(
         .collect();
     let who = (member.team(), member.person.id);
     let rows = stash::papers(&app.pool, who, &named, named.len() as i64).await?;
-    let work = move |_: &metrosk_core::Cancel| deal_out(&asked, &of, page, seed, &papers, &rows);
+    let how = if body["rhythm"] == true {
+        Dealing::InRhythm
+    } else {
+        Dealing::Spread
+    };
+    let work =
+        move |_: &metrosk_core::Cancel| deal_out(&asked, &of, page, (how, seed), &papers, &rows);
     Ok(Json(
         app.compute.run(member.team(), Work::Fit, work).await??,
     ))
@@ -143,7 +160,7 @@ fn deal_out(
     asked: &Asked,
     of: &(String, usize),
     page: Option<Uuid>,
-    seed: u64,
+    how: (Dealing, u64),
     papers: &[PaperSide],
     rows: &[ItemRow],
 ) -> Result<DealtDoc, Failure> {
@@ -174,7 +191,7 @@ fn deal_out(
             free: free_for(row, page),
         });
     }
-    let dealt = found.dealt(&asked.decisions, of, &free, seed);
+    let dealt = found.dealt(&asked.decisions, of, &free, how);
     let paper = |p: PaperSide| PaperRefDoc {
         side: Some(p.side().to_owned()),
         item: p.item,

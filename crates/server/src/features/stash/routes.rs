@@ -224,7 +224,10 @@ pub(crate) async fn change(
         return Err(Invalid::one("item.count", found, allowed).into());
     }
     let (document, words) = (item.to_json(), item.words());
-    let row = columns(&item, &document, &words, before.person_id);
+    let person = asked
+        .own
+        .map_or(before.person_id, |own| own.then_some(maker.person.id));
+    let row = columns(&item, &document, &words, person);
     stash::change(&mut *tx, maker.team(), id, row).await?;
     stash::share_out(&mut tx, id).await?;
     let changed = NewEvent::of(events::STASH, id, revision + 1, maker.name());

@@ -203,6 +203,9 @@ pub(crate) struct StashChange {
     /// The thing as it is to be.
     #[schema(value_type = StashItemDoc)]
     pub(crate) item: serde_json::Value,
+    /// Hers alone, or the team's; as it was where that is left out.
+    #[serde(default)]
+    pub(crate) own: Option<bool>,
 }
 
 /// What a table brought in.
@@ -234,6 +237,8 @@ pub(crate) struct PaperedDoc {
     pub(crate) unit: String,
     /// Bottom to top, page by page.
     pub(crate) pieces: Vec<PaperedPieceDoc>,
+    /// What is cut beyond them: spares and twins, by name.
+    pub(crate) extras: Vec<String>,
     /// Pieces of which nothing shows.
     pub(crate) not_needed: Vec<String>,
     /// How many of each item they take.
@@ -267,6 +272,8 @@ pub(crate) struct PaperedPieceDoc {
     pub(crate) area: f64,
     /// In how many parts.
     pub(crate) parts: u32,
+    /// Which of the pieces of paper it is that a piece is put together from, from 1.
+    pub(crate) slice: Option<u32>,
     /// What is cut, in the piece's own frame.
     pub(crate) cut: BoxDoc,
     /// What can come out of its hidden middle.
@@ -275,6 +282,8 @@ pub(crate) struct PaperedPieceDoc {
     pub(crate) tucked: TuckedDoc,
     /// Why it is cut so; layout blocks by their ids.
     pub(crate) told: Vec<String>,
+    /// What of its paper can't reach; layout blocks by their ids.
+    pub(crate) short: Option<String>,
 }
 
 /// How far each side of a cut reaches beyond what shows.
@@ -352,6 +361,9 @@ pub(crate) struct DealAskedDoc {
     pub(crate) deal: Vec<PaperRefDoc>,
     /// Another number deals another way that is as good.
     pub(crate) seed: u64,
+    /// One, two, three along the rows, in place of as far apart as can be.
+    #[serde(default)]
+    pub(crate) rhythm: bool,
 }
 
 /// How papers were dealt out.
@@ -363,4 +375,128 @@ pub(crate) struct DealtDoc {
     pub(crate) met: Vec<[String; 2]>,
     /// Units that got none.
     pub(crate) short: usize,
+}
+
+/// Which grid or ring of a page is asked about.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct UnitsAskedDoc {
+    /// `in` or `mm`
+    pub(crate) unit: String,
+    /// What is decided about papers.
+    pub(crate) papers: PapersSectionDoc,
+    /// The layout.
+    pub(crate) layout: LayoutDoc,
+    /// The sketch's block.
+    pub(crate) block: String,
+    /// Which part of it.
+    pub(crate) part: u32,
+    /// Papers of which it is asked how many units a sheet gives.
+    #[serde(default)]
+    pub(crate) deal: Vec<PaperRefDoc>,
+}
+
+/// A grid or ring, unit by unit.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct UnitTableDoc {
+    /// How many lie on the page.
+    pub(crate) count: usize,
+    /// How large a whole one is.
+    pub(crate) size: SizeDoc,
+    /// Rows of a grid, with their marks on the ruler.
+    pub(crate) rows: Vec<UnitRowDoc>,
+    /// Units of which a part is cut off.
+    pub(crate) cut_off: Vec<CutOffDoc>,
+    /// How many units a sheet gives, by paper and tool.
+    pub(crate) yields: Vec<YieldDoc>,
+}
+
+/// A row of units.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct UnitRowDoc {
+    /// From 1.
+    pub(crate) row: usize,
+    /// From the top of the page.
+    pub(crate) top: f64,
+    /// From left to right.
+    pub(crate) marks: Vec<UnitMarkDoc>,
+    /// How the sizes go into the run.
+    pub(crate) told: String,
+}
+
+/// A unit's mark on the ruler.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct UnitMarkDoc {
+    /// `ROW/COLUMN`
+    pub(crate) unit: String,
+    /// Its left edge, from the left edge of its page.
+    pub(crate) at: f64,
+    /// When it is laid: 1 is the first.
+    pub(crate) turn: usize,
+}
+
+/// A unit of which a part is cut off.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CutOffDoc {
+    /// `ROW/COLUMN`
+    pub(crate) unit: String,
+    /// How much.
+    pub(crate) told: String,
+}
+
+/// How many units a sheet gives.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct YieldDoc {
+    /// The paper.
+    pub(crate) item: String,
+    /// The punch or die, by its id; none for straight cuts.
+    pub(crate) tool: Option<String>,
+    /// Units.
+    pub(crate) each: u32,
+}
+
+/// Which kit.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct KitQuery {
+    /// Its name.
+    pub(crate) kit: String,
+}
+
+/// A page that would use up some of a kit.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct KitUseView {
+    /// The page.
+    pub(crate) page: Uuid,
+    /// Its name.
+    pub(crate) name: String,
+    /// Pieces without a paper.
+    pub(crate) open: usize,
+    /// Those of them that the kit would serve.
+    pub(crate) served: usize,
+    /// Sheets of each thing.
+    pub(crate) takes: std::collections::BTreeMap<String, u32>,
+    /// Whether no paper of the kit would be left.
+    pub(crate) finishes: bool,
+}
+
+/// A paper in a picture.
+#[derive(Debug, Deserialize, ToSchema)]
+pub(crate) struct PaperShown {
+    /// Its width.
+    pub(crate) width: f64,
+    /// Its height.
+    pub(crate) height: f64,
+    /// `in` or `mm`
+    pub(crate) unit: String,
+    /// Where it lies in the picture, in its pixels: four corners, clockwise from the top left. They are found where that is left out.
+    pub(crate) corners: Option<Vec<[f64; 2]>>,
+}
+
+/// What a picture tells of a paper.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct PaperInPicture {
+    /// The side as it may be put away; its picture is the paper, straightened.
+    pub(crate) side: PaperSideDoc,
+    /// Where the paper was found.
+    pub(crate) corners: Vec<[f64; 2]>,
 }

@@ -1,6 +1,6 @@
-//! In which order letters are laid down so that the last one doesn't run out of line.
+//! In which order letters, or the units of a row, are laid down so that the last one doesn't run out of line.
 
-/// How a maker lays a line of letters.
+/// How a maker lays a line of letters or units.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Laying {
     /// The first, the last, the middle, then halving what lies between.

@@ -4,10 +4,12 @@ use crate::document::{Findings, Invalid, Node, length_number};
 use crate::handwriting::Hand;
 use crate::length::{Length, Unit};
 use serde_json::{Value, json};
+use std::collections::BTreeSet;
 
 /// The most that a margin, a fold guard or a border may be.
 const MOST: Length = Length::inches(3, 1);
 const MOST_HANDS: usize = 12;
+const MOST_CHECKS: usize = 60;
 
 /// A maker's own unit, ruler step, margin, fold guard, mat border, light or dark and letter keys; what she leaves open is what most
 /// makers work by (1/4 in and 1/8 in; 6 mm, 3 mm and 1 mm).
@@ -29,6 +31,8 @@ pub struct Defaults {
     pub letter_keys: Option<String>,
     /// Her hands: how wide she writes with which pen.
     pub hands: Vec<Hand>,
+    /// Checks of a page that she never wants, by name.
+    pub checks_off: BTreeSet<String>,
 }
 
 impl Defaults {
@@ -74,6 +78,9 @@ impl Defaults {
             let hands = top
                 .get("hands")
                 .map_or(Some(Vec::new()), |n| n.each(MOST_HANDS, Hand::read));
+            let checks_off = top
+                .get("checks_off")
+                .map_or(Some(Vec::new()), |n| n.texts(MOST_CHECKS));
             Some(Defaults {
                 unit,
                 step: step?,
@@ -83,6 +90,7 @@ impl Defaults {
                 theme: theme?,
                 letter_keys: letter_keys?,
                 hands: hands?,
+                checks_off: checks_off?.into_iter().collect(),
             })
         };
         let found = read();
@@ -105,6 +113,9 @@ impl Defaults {
             if let Some(length) = length {
                 written[name] = length_number(length, unit);
             }
+        }
+        if !self.checks_off.is_empty() {
+            written["checks_off"] = json!(self.checks_off);
         }
         if !self.hands.is_empty() {
             written["hands"] = self.hands.iter().map(Hand::to_json).collect();

@@ -4,8 +4,8 @@ use crate::document::{Findings, Invalid, Node, number};
 use crate::geometry::{Rect, Size, Span};
 use crate::length::Unit;
 use crate::sketch::{
-    Block, Canvas, Kind, Reader, block_fields, canvas_json, read_block, read_canvas, read_unit,
-    rect_json,
+    Block, Canvas, Kind, Reader, Sketch, block_fields, canvas_json, read_block, read_canvas,
+    read_unit, rect_json,
 };
 use serde_json::{Map, Value, json};
 use std::collections::BTreeMap;
@@ -83,6 +83,18 @@ pub struct Layout {
 }
 
 impl Layout {
+    /// The layout as a sketch to give away: its blocks as they lie, without prints. `other` are fields of the sketch that it came from, its
+    /// credit among them.
+    pub fn as_sketch(&self, name: String, other: Map<String, Value>) -> Sketch {
+        Sketch {
+            unit: self.unit,
+            name,
+            canvas: self.canvas,
+            blocks: self.blocks.iter().map(|b| b.block.clone()).collect(),
+            other,
+        }
+    }
+
     /// Writes the document.
     pub fn to_json(&self) -> Value {
         let blocks: Vec<Value> = self

@@ -6,9 +6,11 @@
 mod counts;
 mod decisions;
 mod journal;
+mod look_back;
 mod pack;
 
 pub use counts::{Suggestion, WrongCount, counted, suggested};
 pub use decisions::{Entry, EntryKind, KeptOut, LogDecisions, Wrong};
 pub use journal::{Day, ahead_of, journal, minutes_taken};
+pub use look_back::{FinishedPage, LookedBack, Month, Tally, look_back};
 pub use pack::{Pack, PackLine, Supply, missing};

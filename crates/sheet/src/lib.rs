@@ -12,6 +12,7 @@
 //! ```
 
 mod credit;
+mod cut_sheets;
 mod measures;
 mod numbers;
 mod outline;
@@ -24,6 +25,7 @@ mod words;
 mod writing;
 
 pub use credit::credit;
+pub use cut_sheets::{InchBox, PieceOnSheet, SheetToCut, cut_sheets_pdf, machine_svg};
 pub use measures::{Paper, measurement_pages};
 pub use numbers::{Numbered, numbered};
 pub use pdf::{PdfError, measurement_pdf};

@@ -44,6 +44,8 @@ export type ClusterPieceDoc = Schemas["ClusterPieceDoc"];
 export type ScatterDoc = Schemas["ScatterDoc"];
 export type LogEntryDoc = Schemas["LogEntryDoc"];
 export type LogSectionDoc = Schemas["LogSectionDoc"];
+export type LookedBackView = Schemas["LookedBackView"];
+export type ToldPageView = Schemas["ToldPageView"];
 export type LogSeenDoc = Schemas["LogSeenDoc"];
 type PlanChange = Schemas["PlanChange"];
 type PlanStep = Schemas["Step"];
@@ -266,7 +268,8 @@ export const api = {
   listedPrints: (text: string, unit: string) => taken(client.POST("/api/photos/listed", { body: { text, unit } })),
   placedPhotos: (body: Schemas["PlacedPhotosAskedDoc"], signal?: AbortSignal) =>
     taken(client.POST("/api/photos/placed", { body, ...(signal ? { signal } : {}) })),
-  stash: (search: string, unit: string) => taken(client.GET("/api/stash", { params: { query: { search, unit } } })),
+  stash: (search: string, unit: string, from: number) =>
+    taken(client.GET("/api/stash", { params: { query: { search, unit, from } } })),
   importStash: (file: Blob, key: string) =>
     taken(
       client.POST("/api/stash/table", {
@@ -287,6 +290,9 @@ export const api = {
         body: { revision, item, ...(own === undefined ? {} : { own }) },
       }),
     ),
+  lookBack: (signal?: AbortSignal) => taken(client.GET("/api/look-back", signal ? { signal } : {})),
+  sketchOfPage: (page: string, asked: Schemas["SketchOfPage"], key: string) =>
+    taken(client.POST("/api/pages/{id}/sketch", { params: { ...at(page), header: once(key) }, body: asked })),
   kitUse: (kit: string, signal?: AbortSignal) =>
     taken(client.GET("/api/stash/kit", { params: { query: { kit } }, ...(signal ? { signal } : {}) })),
   paperInPicture: (picture: string, shown: Schemas["PaperShown"]) =>
@@ -432,6 +438,8 @@ export const takeAway = {
   printSheet: (id: string, sheet: number, options: PrintOptions) =>
     withTeam(`/api/pages/${id}/prints/${sheet}?${asQuery(options)}`),
   writing: (id: string) => withTeam(`/api/pages/${id}/writing.pdf`),
+  cutSheets: (id: string) => withTeam(`/api/pages/${id}/cut.pdf`),
+  forMachine: (id: string) => withTeam(`/api/pages/${id}/cut.svg`),
   sketch: (id: string) => withTeam(`/api/sketches/${id}/document`),
   sketches: () => withTeam("/api/sketches/export"),
   stash: () => withTeam("/api/stash/table"),

@@ -9,6 +9,7 @@ const DOORS = [
   { to: "/season", label: "The season" },
   { to: "/drawer", label: "Sketch drawer" },
   { to: "/stash", label: "Stash" },
+  { to: "/look-back", label: "Look back" },
   { to: "/team", label: "Team" },
 ] as const;
 

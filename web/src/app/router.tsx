@@ -60,6 +60,12 @@ const stash = createRoute({
   component: lazyRouteComponent(() => import("@/features/stash/StashScreen"), "StashScreen"),
 });
 
+const lookBack = createRoute({
+  getParentRoute: () => house,
+  path: "/look-back",
+  component: lazyRouteComponent(() => import("@/features/lookback/LookBackScreen"), "LookBackScreen"),
+});
+
 const team = createRoute({
   getParentRoute: () => house,
   path: "/team",
@@ -108,7 +114,7 @@ export const router = createRouter({
   routeTree: root.addChildren([
     join,
     password,
-    house.addChildren([table, drawer, newSketch, fromPicture, sketch, stash, season, call, team, me]),
+    house.addChildren([table, drawer, newSketch, fromPicture, sketch, stash, lookBack, season, call, team, me]),
     page,
     sheet,
     station,

@@ -150,6 +150,21 @@ async fn a_spread_gets_its_papers_a_made_up_blue_and_a_gutted_ground() -> Result
     browser
         .find("//p[contains(., 'Follow what the maker of the paint says')]")
         .await?;
+    // The mat is put together from four strips: only its border is cut.
+    take(browser, "4, the mat").await?;
+    click(browser, "//button[.='four strips']").await?;
+    until_papers(browser, |p| p["pieces"]["m1"]["0"]["cut_as"] == "strips").await?;
+    browser
+        .find("//h2[@id='piece-in-hand'][contains(., '4, the mat, part 1')]")
+        .await?;
+    // Her own weights: what the call's kit counts.
+    click(browser, "//button[.='What counts here']").await?;
+    click(
+        browser,
+        "//*[@aria-label='The kit asked for']//button[.='not']",
+    )
+    .await?;
+    until_papers(browser, |p| p["weights"]["asked-kit"] == 0).await?;
     // The left ground is gutted.
     take(browser, "the ground").await?;
     click(
@@ -207,6 +222,29 @@ async fn squares_are_dealt_out_and_one_is_locked() -> Result<()> {
         page["plan"]["papers"]["pieces"]["g1"]["0"]["units"]["1/1"] == first,
         "the locked one stays"
     );
+    // One, two, three along the rows; then two units change, and two more are cut to spare.
+    click(browser, "//button[.='one, two, three']").await?;
+    let before = page["plan"]["papers"]["pieces"]["g1"]["0"]["units"].clone();
+    click(browser, "//button[.='Deal another way']").await?;
+    let page = until_papers(browser, |p| p["pieces"]["g1"]["0"]["units"] != before).await?;
+    let units = &page["plan"]["papers"]["pieces"]["g1"]["0"]["units"];
+    ensure!(
+        units["1/1"] == first,
+        "the locked one stays in a rhythm too"
+    );
+    let other = units["1/2"].clone();
+    let script = "const s = [...document.querySelectorAll('label')].find(l => l.textContent.includes('Change papers with unit')).querySelector('select');                   Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, '1/2');                   s.dispatchEvent(new Event('change', {bubbles: true}))";
+    browser.window.execute(script, vec![]).await?;
+    until_papers(browser, |p| {
+        let units = &p["pieces"]["g1"]["0"]["units"];
+        units["1/1"] == other && units["1/2"] == first
+    })
+    .await?;
+    type_into(browser, "and spare", "2").await?;
+    until_papers(browser, |p| p["pieces"]["g1"]["0"]["spares"] == 2).await?;
+    browser
+        .find("//section[@aria-labelledby='unit-table']//tr[contains(., 'mark at')]")
+        .await?;
     house.browser.close().await
 }
 

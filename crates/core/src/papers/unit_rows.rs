@@ -1,7 +1,7 @@
 //! Grids and rings as makers set them: how many are needed, where each is marked on the ruler and in which order, what of it is cut off.
 
 use super::papered::{Papered, PaperedPiece};
-use crate::geometry::Size;
+use crate::geometry::{Axis, Size, Span};
 use crate::laying::Laying;
 use crate::layout::Layout;
 use crate::length::{Length, Unit};
@@ -87,7 +87,7 @@ impl Papered {
             rows: rows.collect(),
             cut_off: units
                 .iter()
-                .filter_map(|u| cut_off(u, size, unit))
+                .filter_map(|u| cut_off(u, size, run, unit))
                 .collect(),
         })
     }
@@ -118,9 +118,16 @@ fn marks(pieces: &[&PaperedPiece], page_left: f64) -> Vec<UnitMark> {
 fn how_they_fit(pieces: &[&PaperedPiece], run: f64, unit: Unit) -> String {
     let widest = pieces.iter().map(|p| p.piece.shows.w()).fold(0.0, f64::max);
     let count = pieces.len();
-    let left = run - widest * count as f64;
+    let left = run - pieces.iter().map(|p| p.piece.shows.w()).sum::<f64>();
+    let is_whole = |p: &&&PaperedPiece| widest - p.piece.shows.w() <= HAIR;
+    let whole = pieces.iter().filter(is_whole).count();
     let text = |ticks: f64| at(ticks).to_ruler_text(unit);
-    let said = format!("{count} of {} across {}", text(widest), text(run));
+    let narrower = if whole < count {
+        format!(" and {} narrower", count - whole)
+    } else {
+        String::new()
+    };
+    let said = format!("{whole} of {}{narrower} across {}", text(widest), text(run));
     if count < 2 {
         return format!("{said}.");
     }
@@ -148,16 +155,27 @@ fn how_they_fit(pieces: &[&PaperedPiece], run: f64, unit: Unit) -> String {
     )
 }
 
-/// What goes off a unit that is not whole.
-fn cut_off(piece: &PaperedPiece, whole: Size, unit: Unit) -> Option<(String, String)> {
+/// What goes off a unit at the ends of its block; what merely hides under something is no loss.
+fn cut_off(piece: &PaperedPiece, whole: Size, run: Span, unit: Unit) -> Option<(String, String)> {
     let own = piece.size_to_cut();
+    let shows = piece.piece.shows;
+    let at_end = |axis: Axis| {
+        let (low, high) = axis.edges();
+        [low, high]
+            .into_iter()
+            .any(|side| (shows.edge(side) - run.edge(side)).abs() <= HAIR)
+    };
     let off = |whole: Length, own: Length| {
         let off = whole.ticks() - own.ticks();
         (off as f64 > HAIR).then(|| Length::from_ticks(off).to_ruler_text(unit))
     };
     let told: Vec<String> = [
-        off(whole.w, own.w).map(|by| format!("{by} of its width")),
-        off(whole.h, own.h).map(|by| format!("{by} of its height")),
+        off(whole.w, own.w)
+            .filter(|_| at_end(Axis::X))
+            .map(|by| format!("{by} of its width")),
+        off(whole.h, own.h)
+            .filter(|_| at_end(Axis::Y))
+            .map(|by| format!("{by} of its height")),
     ]
     .into_iter()
     .flatten()

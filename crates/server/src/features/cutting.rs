@@ -1,5 +1,6 @@
 //! A page's cut list and cut plan: what is cut from which sheet, by which steps. Without a page's row: what is asked stands in the body.
 
+pub(crate) mod taking_away;
 pub(crate) mod views;
 
 use crate::auth::Member;

@@ -1,5 +1,7 @@
 //! A page's log: its journal and time, what went wrong over a season, and the pack in which the page is published.
 
+pub(crate) mod giving_away;
+pub(crate) mod looking_back;
 mod packing;
 pub(crate) mod views;
 

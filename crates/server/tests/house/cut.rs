@@ -2,7 +2,7 @@
 
 use crate::stash::layout_of;
 use crate::support::{Server, change, id};
-use reqwest::StatusCode;
+use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
 #[tokio::test]
@@ -72,4 +72,34 @@ async fn a_layout_is_checked_with_cures_and_a_broken_one_is_told() {
         .await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(problem["findings"][0]["path"], "layout.format");
+}
+
+#[tokio::test]
+async fn sheets_are_taken_away_on_paper_and_for_a_machine() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let kites = wren.page("Kites over the flats").await;
+    let taken = async |path: String| {
+        let response = wren.request(Method::GET, &path).send().await.unwrap();
+        assert_eq!(response.status(), StatusCode::OK);
+        response.bytes().await.unwrap()
+    };
+    let pdf = taken(format!("/api/pages/{}/cut.pdf", id(&kites))).await;
+    assert!(pdf.starts_with(b"%PDF"));
+    let svg = taken(format!("/api/pages/{}/cut.svg", id(&kites))).await;
+    let svg = String::from_utf8(svg.to_vec()).unwrap();
+    assert!(
+        svg.contains("class=\"cut\"") && svg.contains("data-paper=\"Tide waves, sheet 1\""),
+        "{svg}"
+    );
+    // The strip as it is cut, in inches.
+    assert!(
+        svg.contains("width=\"12\" height=\"2.125\"")
+            || svg.contains("width=\"2.125\" height=\"12\""),
+        "{svg}"
+    );
+    // A page without papers has nothing to take away.
+    let bare = wren.page("Tea at the slipway").await;
+    let (status, problem) = wren.get(&format!("/api/pages/{}/cut.pdf", id(&bare))).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
 }

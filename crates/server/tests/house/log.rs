@@ -140,3 +140,43 @@ async fn the_pack_has_all_of_the_page_and_nothing_private() {
     assert_eq!(status, StatusCode::OK);
     assert!(said(&unpacked(bytes(&wren, pack).await), "Pipit Harrier"));
 }
+
+#[tokio::test]
+async fn finished_pages_are_looked_back_on() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let (status, back) = wren.get("/api/look-back").await;
+    assert_eq!(status, StatusCode::OK, "{back}");
+    let pages = back["pages"].as_array().unwrap();
+    assert!(!pages.is_empty());
+    for tally in ["months", "sketches", "makers"] {
+        let counts = back[tally].as_array().unwrap().iter();
+        let all: u64 = counts.map(|t| t["pages"].as_u64().unwrap()).sum();
+        assert_eq!(all as usize, pages.len(), "{tally}");
+    }
+    let sandpiper = house.as_person("sandpiper").await;
+    let theirs = sandpiper.get("/api/look-back").await.1;
+    let own: Vec<&Value> = theirs["pages"].as_array().unwrap().iter().collect();
+    assert!(own.iter().all(|p| pages.iter().all(|q| q["id"] != p["id"])));
+}
+
+#[tokio::test]
+async fn a_page_becomes_a_sketch_to_give_away_folded_or_not() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let kites = wren.page("Kites over the flats").await;
+    let path = format!("/api/pages/{}/sketch", id(&kites));
+    for (folded, pages) in [(false, 2), (true, 1)] {
+        let asked = json!({"name": "Kites to give away", "folded": folded});
+        let (status, sketch) = wren.post(&path, &asked).await;
+        assert_eq!(status, StatusCode::CREATED, "{sketch}");
+        let path = format!("/api/sketches/{}/document", id(&sketch));
+        let document = wren.get(&path).await.1;
+        assert_eq!(document["canvas"]["pages"], pages);
+        assert_eq!(document["name"], "Kites to give away");
+        assert!(document["blocks"].as_array().unwrap().len() > 5);
+        assert!(document["origin"].is_object(), "its credit goes with it");
+    }
+    let (status, problem) = wren.post(&path, &json!({"name": "  "})).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+}

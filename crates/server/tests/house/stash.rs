@@ -370,3 +370,106 @@ async fn a_table_goes_out_and_in_again_and_nothing_of_a_wrong_one_stays() {
         "{problem}"
     );
 }
+
+#[tokio::test]
+async fn what_is_hers_alone_is_seen_by_her_and_can_be_the_teams_again() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let said = json!({"text": "2 x 12x12 heron", "unit": "in"});
+    let (_, understood) = wren.post("/api/stash/said", &said).await;
+    let (status, put) = wren
+        .post(
+            "/api/stash",
+            &json!({"items": [understood[0]["item"]], "own": true}),
+        )
+        .await;
+    assert_eq!(
+        (status, &put[0]["own"]),
+        (StatusCode::CREATED, &json!(true))
+    );
+    let teal = house.as_person("teal").await;
+    let seen = |found: Value| found["items"].as_array().unwrap().len();
+    let search = "/api/stash?search=heron";
+    assert_eq!(seen(teal.get(search).await.1), 0);
+    let write = json!({"revision": put[0]["revision"], "item": put[0]["item"], "own": false});
+    let path = format!("/api/stash/{}", id(&put[0]));
+    let (status, changed) = wren.put(&path, &write).await;
+    assert_eq!(
+        (status, &changed["own"]),
+        (StatusCode::OK, &json!(false)),
+        "{changed}"
+    );
+    assert_eq!(seen(teal.get(search).await.1), 1);
+}
+
+#[tokio::test]
+async fn pages_in_the_making_tell_what_they_would_take_of_a_kit() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let (status, uses) = wren.get("/api/stash/kit?kit=Ebb").await;
+    assert_eq!(status, StatusCode::OK, "{uses}");
+    let uses = uses.as_array().unwrap();
+    assert!(!uses.is_empty());
+    for used in uses {
+        assert!(used["served"].as_u64() <= used["open"].as_u64(), "{used}");
+        assert!(!used["takes"].as_object().unwrap().is_empty(), "{used}");
+    }
+    assert_eq!(wren.get("/api/stash/kit?kit=No+such").await.1, json!([]));
+    // Another team's pages take nothing.
+    let sandpiper = house.as_person("sandpiper").await;
+    assert_eq!(sandpiper.get("/api/stash/kit?kit=Ebb").await.1, json!([]));
+}
+
+/// A striped sheet on a dark table, a little turned.
+fn striped_sheet() -> Vec<u8> {
+    let (sin, cos) = 0.05_f64.sin_cos();
+    let picture = image::RgbImage::from_fn(900, 900, |x, y| {
+        let (x, y) = (f64::from(x) - 450.0, f64::from(y) - 450.0);
+        let (u, v) = (x * cos + y * sin + 320.0, y * cos - x * sin + 320.0);
+        if !(0.0..640.0).contains(&u) || !(0.0..640.0).contains(&v) {
+            image::Rgb([70, 58, 50])
+        } else if u % 64.0 < 30.0 {
+            image::Rgb([40, 90, 150])
+        } else {
+            image::Rgb([248, 243, 230])
+        }
+    });
+    let mut bytes = std::io::Cursor::new(Vec::new());
+    picture
+        .write_to(&mut bytes, image::ImageFormat::Png)
+        .unwrap();
+    bytes.into_inner()
+}
+
+#[tokio::test]
+async fn a_paper_is_told_by_its_picture() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let put = wren.request(Method::POST, "/api/pictures?name=stripes");
+    let (status, picture) = answer(put.body(striped_sheet())).await;
+    assert_eq!(status, StatusCode::CREATED, "{picture}");
+    let path = format!("/api/pictures/{}/paper", id(&picture));
+    let shown = json!({"width": 12, "height": 12, "unit": "in"});
+    let (status, told) = wren.post(&path, &shown).await;
+    assert_eq!(status, StatusCode::OK, "{told}");
+    let side = &told["side"];
+    assert_eq!(side["direction"], "down", "{side}");
+    let scale = side["scale"].as_f64().unwrap();
+    assert!((1.0..=1.4).contains(&scale), "{scale}");
+    assert!(side["colours"].as_array().unwrap().len() >= 2);
+    // What was straightened is kept, but offered neither as a sketch nor as a photo.
+    let offered = wren.get("/api/pictures").await.1;
+    let all = offered.as_array().unwrap();
+    assert!(all.iter().all(|p| p["id"] != side["picture"]));
+    for (wrong, path_of) in [
+        (json!({"width": 0, "height": 12, "unit": "in"}), "width"),
+        (
+            json!({"width": 12, "height": 12, "unit": "in", "corners": [[1, 1]]}),
+            "corners",
+        ),
+    ] {
+        let (status, problem) = wren.post(&path, &wrong).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        assert_eq!(problem["findings"][0]["path"], path_of);
+    }
+}

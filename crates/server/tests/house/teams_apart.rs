@@ -311,6 +311,30 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             json!({"width": "12", "height": "12"}),
         ),
         (
+            get.clone(
+                Method::POST,
+                "/api/pages/{id}/sketch",
+                Of::Page,
+                json!({"name": "x"}),
+            ),
+            (),
+            "/api/pages/{id}/cut.pdf",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            get.clone(),
+            "/api/pages/{id}/cut.svg",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::POST,
+            "/api/pictures/{id}/paper",
+            Of::Picture,
+            json!({"width": 12, "height": 12, "unit": "in"}),
+        ),
+        (
             Method::POST,
             "/api/pictures/{id}/edges",
             Of::Picture,

@@ -457,6 +457,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The team's finished pages, counted by month, sketch, kit, maker and colour, with what has not been on a page for long. */
+        get: operations["look_back"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -624,6 +641,40 @@ export interface paths {
         put?: never;
         /** Copies a page with its newest plan; the copy has no due date. */
         post: operations["copy_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/cut.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheets of a page's cut plan at true scale, each with its steps and with what shows and what is cut of its pieces, as PDF. */
+        get: operations["cut_sheets_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/cut.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pieces of a page for a cutting machine: one layer a sheet, in inches, as SVG. */
+        get: operations["cut_sheets_svg"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -900,6 +951,23 @@ export interface paths {
         get: operations["page_sheet_view"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/sketch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a sketch of a page's layout into the drawer, from where it is given away as a document, a drawing or on paper. */
+        post: operations["sketch_of_page"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2466,6 +2534,8 @@ export interface components {
              * @description A mat's visible border.
              */
             border?: number | null;
+            /** @description Checks of a page that she never wants, by name. */
+            checks_off?: string[] | null;
             /**
              * Format: double
              * @description Either side of the fold.
@@ -2809,6 +2879,18 @@ export interface components {
             stayed: number;
             /** @description Of the sketch, but not on the page. */
             went: number;
+        };
+        /** @description How many a punch or die gives from a hidden middle. */
+        HoleGivesDoc: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            each: number;
+            /** @description What it cuts. */
+            size: components["schemas"]["SizeDoc"];
+            /** @description The punch or die. */
+            tool: string;
         };
         /** @description A page of a hop. */
         HopLinkView: {
@@ -3340,6 +3422,30 @@ export interface components {
             took: number;
             /** @description What went wrong on the team's pages, most often first. */
             wrong: components["schemas"]["WrongCountDoc"][];
+        };
+        /** @description What finished pages come to. */
+        LookedBackView: {
+            /** @description By colour. */
+            colours: components["schemas"]["TallyView"][];
+            /** @description By kit. */
+            kits: components["schemas"]["TallyView"][];
+            /** @description By maker. */
+            makers: components["schemas"]["TallyView"][];
+            /**
+             * Format: int64
+             * @description Minutes in all.
+             */
+            minutes: number;
+            /** @description The newest first. */
+            months: components["schemas"]["TallyView"][];
+            /** @description What has not been told for long. */
+            not_for_long: string[];
+            /** @description The newest first. */
+            pages: components["schemas"]["ToldPageView"][];
+            /** @description Most first; so the others. */
+            sketches: components["schemas"]["TallyView"][];
+            /** @description Of how many pages they are known. */
+            timed: number;
         };
         /** @description A wish that was let go of. */
         LostWishDoc: {
@@ -3973,6 +4079,8 @@ export interface components {
             /** @description What is cut, in the piece's own frame. */
             cut: components["schemas"]["BoxDoc"];
             hole?: components["schemas"]["BoxDoc"] | null;
+            /** @description What each punch or die gives from that. */
+            hole_gives?: components["schemas"]["HoleGivesDoc"][] | null;
             /** @description The block's kind; none of a ground. */
             kind?: string | null;
             /** @description What a plan calls it: `ground-0`, `BLOCK/PART`, `BLOCK/PART/UNIT`. */
@@ -5051,6 +5159,13 @@ export interface components {
             /** @description `in` or `mm` */
             unit: string;
         };
+        /** @description A sketch to be made of a page. */
+        SketchOfPage: {
+            /** @description A spread on one page. */
+            folded?: boolean;
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description A revision of a sketch. */
         SketchRevisionView: {
             /** @description Who made it. */
@@ -5394,6 +5509,13 @@ export interface components {
              */
             page?: string | null;
         };
+        /** @description How many pages have something. */
+        TallyView: {
+            /** @description What. */
+            name: string;
+            /** @description How many. */
+            pages: number;
+        };
         /** @description The page or spread to fill. */
         TargetDoc: {
             /**
@@ -5532,6 +5654,31 @@ export interface components {
             items: components["schemas"]["StashItemDoc"][];
             /** @description Hers alone, not the team's. */
             own?: boolean;
+        };
+        /** @description A page to look back on. */
+        ToldPageView: {
+            /** @description In which colours. */
+            colours: string[];
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Out of which kits. */
+            kits: string[];
+            /** @description By whom. */
+            maker: string;
+            /**
+             * Format: int64
+             * @description How long it took, where its log tells.
+             */
+            minutes: number | null;
+            /** @description When it was finished: `May 2026`. */
+            month: string;
+            /** @description Its name. */
+            name: string;
+            /** @description From which sketch. */
+            sketch: string;
         };
         /** @description What undo and redo lead to at a station. */
         TrailView: {
@@ -7259,6 +7406,33 @@ export interface operations {
             };
         };
     };
+    look_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedBackView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     who_am_i: {
         parameters: {
             query?: never;
@@ -7794,6 +7968,96 @@ export interface operations {
                 };
             };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_sheets_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_sheets_svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8651,6 +8915,65 @@ export interface operations {
                 };
             };
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sketch_of_page: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SketchOfPage"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SketchView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

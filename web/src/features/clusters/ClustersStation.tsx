@@ -4,6 +4,7 @@ import { api, type PageCureDoc, type PageFindingDoc, type PlanDoc } from "@/api/
 import { unitOf } from "@/features/fit/model";
 import { SketchCard } from "@/features/fit/SketchCard";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
+import { useChecksOff } from "@/features/people/useChecksOff";
 import { useMayChange } from "@/features/people/useMe";
 import { fitOf, withFit } from "@/features/plan/sections";
 import type { StationProps } from "@/features/plan/stationProps";
@@ -53,6 +54,7 @@ export function ClustersStation({ page, plan, changePlan }: StationProps) {
   const way = chosenWay(fit, answer.data?.proposals ?? []);
   const layout = way?.layout;
   const outcome = useLaid(page.id, plan, layout);
+  const checks = useChecksOff();
   const laid = outcome.data;
   const stash = useStashById();
   const [picked, setPicked] = useState<Picked>();
@@ -235,10 +237,13 @@ export function ClustersStation({ page, plan, changePlan }: StationProps) {
               onInLine={(f) => change(lined(f), `two ${f.edge} edges put in line`)}
               onLetBe={(f) => change(withPassed(plan, f.key), "let be")}
               onSwitchOff={(what) => change(withCheck(plan, what, false), "check switched off")}
+              onNever={checks.switchOff}
               onShowAgain={() => change(withSection(plan, { passed: [] }), "shown again what was let be")}
             />
             <SwitchedOff
               plan={plan}
+              never={checks.never}
+              onOnAgain={checks.switchOn}
               mayChange={mayChange}
               onOn={(what) => change(withCheck(plan, what, true), "check switched on")}
             />
@@ -254,7 +259,7 @@ const onGrid = ({ x, y }: { x: number; y: number }) => ({ x: Math.round(x * 64) 
 
 /** Shares out what lies in the clusters; a first choice out of the stash where nothing lies there. */
 function useShare(page: string, plan: PlanDoc, change: (next: PlanDoc, reason: string) => void) {
-  const things = useStash("", plan.unit).data?.items ?? [];
+  const things = useStash("", plan.unit).items ?? [];
   return useMutation({
     mutationFn: async (layout: Parameters<typeof api.clustersShared>[0]["layout"]) => {
       const lying = [...takenByItem(plan)].map(([item, count]) => ({ item, count }));

@@ -16,6 +16,7 @@ type Props = {
   onInLine: (finding: PageFindingDoc) => void;
   onLetBe: (finding: PageFindingDoc) => void;
   onSwitchOff: (what: string) => void;
+  onNever: (what: string) => void;
   onShowAgain: () => void;
 };
 
@@ -68,6 +69,7 @@ function Finding({
   onInLine,
   onLetBe,
   onSwitchOff,
+  onNever,
 }: Props & { finding: PageFindingDoc; letter: string; isFirst: boolean }) {
   const lit = shown === finding.key;
   const small = "button px-2 py-0.5 text-[13px]";
@@ -131,6 +133,16 @@ function Finding({
               onClick={() => onSwitchOff(finding.what)}
             >
               Don’t look for {checkName(finding.what)}
+            </button>
+          )}
+          {isFirst && (
+            <button
+              type="button"
+              className={small}
+              aria-label={`Never look for ${checkName(finding.what)}`}
+              onClick={() => onNever(finding.what)}
+            >
+              Never
             </button>
           )}
         </div>

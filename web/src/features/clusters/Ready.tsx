@@ -23,7 +23,7 @@ export function leftOf(thing: StashItemView, page: string, taken: number): numbe
 export function Ready({ page, unit, taken, into, onTake }: Props) {
   const [search, setSearch] = useState("");
   const stash = useStash(useDeferredValue(search.trim()), unit);
-  const things = (stash.data?.items ?? []).filter((t) => t.item.kind === "embellishment");
+  const things = (stash.items ?? []).filter((t) => t.item.kind === "embellishment");
   return (
     <section aria-labelledby="ready" className="grid gap-2">
       <h2 id="ready" className="text-[17px]">

@@ -21,7 +21,7 @@ type Props = {
 
 /** Dots, sequins or stars strewn over the page, away from faces and words. */
 export function Strewn({ page, plan, lying, onStrew }: Props) {
-  const stash = useStash("", plan.unit).data?.items ?? [];
+  const stash = useStash("", plan.unit).items ?? [];
   const inches = (t: StashItemView) => {
     const by = t.item.unit === "mm" ? 25.4 : 1;
     return ((t.item.size?.w ?? 9) / by) * ((t.item.size?.h ?? 9) / by);

@@ -203,3 +203,10 @@ export function takenByItem(plan: PlanDoc): ReadonlyMap<string, number> {
   }
   return taken;
 }
+
+/** A plan in which some checks are off, beside those that are off on this page. */
+export function withoutChecks(plan: PlanDoc, never: readonly string[]): PlanDoc {
+  if (never.length === 0) return plan;
+  const off = [...new Set([...(plan.clusters?.off ?? []), ...never])].sort();
+  return { ...plan, clusters: { ...plan.clusters, off } as NonNullable<PlanDoc["clusters"]> };
+}

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useRef, useState } from "react";
-import type { CutSheetDoc, PageCutsDoc, PlanDoc } from "@/api/client";
+import { type CutSheetDoc, type PageCutsDoc, type PlanDoc, takeAway } from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { SketchCard } from "@/features/fit/SketchCard";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
@@ -147,6 +147,16 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
                   Cut at the table
                 </button>
                 <span className="text-[13px] text-second">{progressOf(cuts.sheets)}</span>
+              </div>
+            )}
+            {cuts.sheets.some((s) => s.cuts.length > 0) && (
+              <div className="flex flex-wrap gap-2">
+                <a className="button px-2 py-0.5" href={takeAway.cutSheets(page.id)}>
+                  Print the sheets (PDF)
+                </a>
+                <a className="button px-2 py-0.5" href={takeAway.forMachine(page.id)}>
+                  For a cutting machine (SVG)
+                </a>
               </div>
             )}
             <p className="text-[13px] text-second">

@@ -16,6 +16,7 @@ import { Notice } from "@/shared/ui/Notice";
 import { Workbench } from "@/shared/ui/Workbench";
 import { AsItWent } from "./AsItWent";
 import { FinishedPage } from "./FinishedPage";
+import { GiveAway } from "./GiveAway";
 import { withEntry, withLeftOut, withLog, withoutEntry } from "./model";
 import { Publish } from "./Publish";
 import { useLogSeen } from "./useLogSeen";
@@ -83,6 +84,9 @@ export function LogStation({ page, plan, saved, changePlan }: StationProps) {
                   change(withLog(plan, { closeups: closeups.filter((c) => c !== id) }), "close-up taken out")
                 }
               />
+            )}
+            {mayChange && way && (
+              <GiveAway page={page.id} name={page.name} pages={way.layout.canvas.pages} saved={saved} />
             )}
             <Changed page={page.id} revision={page.revision} />
             <p className="text-[14px] text-second">

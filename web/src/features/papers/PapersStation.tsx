@@ -34,7 +34,7 @@ export function PapersStation({ page, plan, changePlan }: StationProps) {
   const pieces = useMemo(() => outcome.data?.pieces ?? [], [outcome.data]);
   const stash = useStashById();
   const [chosen, setChosen] = useState<string>();
-  const inHand = pieces.find((p) => p.name === chosen) ?? pieces.find((p) => p.of) ?? pieces[0];
+  const inHand = named(pieces, chosen) ?? pieces.find((p) => p.of) ?? pieces[0];
   const ranked = useRanked(page, plan, way?.layout, inHand);
   const blocks = useMemo(() => (way ? numbered(fit.sketch, way.layout.blocks) : []), [fit.sketch, way]);
   const names = useMemo(() => blocks.map((b): [string, string] => [b.block.id, b.number]), [blocks]);
@@ -166,6 +166,12 @@ export function PapersStation({ page, plan, changePlan }: StationProps) {
       />
     </BlockNumbers>
   );
+}
+
+/** The piece of that name; where it is put together from several by now, or from one again, the first of it. */
+function named(pieces: readonly PaperedPieceDoc[], name: string | undefined): PaperedPieceDoc | undefined {
+  const whole = name?.split("#")[0];
+  return pieces.find((p) => p.name === name) ?? pieces.find((p) => p.name.split("#")[0] === whole);
 }
 
 /** What a piece is called in a sentence: “2, the panel”, “ground, left page”. */

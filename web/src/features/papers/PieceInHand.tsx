@@ -90,9 +90,17 @@ export function PieceInHand({ plan, piece, label, stash, mayChange, change }: Pr
         </div>
       )}
       {!isGround && !piece.unit && (
-        <PutTogether plan={plan} piece={piece} label={label} mayChange={mayChange} change={change} />
+        <PutTogether plan={plan} piece={piece} label={label} stash={stash} mayChange={mayChange} change={change} />
       )}
-      <Gutting plan={plan} piece={piece} label={label} unit={unit} mayChange={mayChange} change={change} />
+      <Gutting
+        plan={plan}
+        piece={piece}
+        label={label}
+        stash={stash}
+        unit={unit}
+        mayChange={mayChange}
+        change={change}
+      />
       {!isGround && <MadeUp plan={plan} piece={piece} label={label} mayChange={mayChange} change={change} />}
     </section>
   );
@@ -101,7 +109,7 @@ export function PieceInHand({ plan, piece, label, stash, mayChange, change }: Pr
 type CutAs = "one" | "parts" | "strips";
 
 /** Paper saved: one piece of paper, one for each part that shows, or four strips round what is hidden; and a twin for the back. */
-function PutTogether({ plan, piece, label, mayChange, change }: Omit<Props, "stash">) {
+function PutTogether({ plan, piece, label, stash, mayChange, change }: Props) {
   const choice = choiceOf(plan, piece);
   const as = (choice.cut_as ?? "one") as CutAs;
   const options: { value: CutAs; label: string }[] = [
@@ -109,6 +117,8 @@ function PutTogether({ plan, piece, label, mayChange, change }: Omit<Props, "sta
     ...(piece.parts > 1 || as === "parts" ? [{ value: "parts" as const, label: "only what shows" }] : []),
     ...(piece.kind === "mat" || as === "strips" ? [{ value: "strips" as const, label: "four strips" }] : []),
   ];
+  const ground = stash.get(plan.papers?.ground?.[String(piece.page)]?.item ?? "")?.item.kind;
+  const mayShowItsBack = choice.twin || ground === "vellum" || ground === "acetate";
   const isWhole = as !== "one" && !piece.slice;
   return (
     <div className="grid gap-1 text-[13px]">
@@ -127,20 +137,22 @@ function PutTogether({ plan, piece, label, mayChange, change }: Omit<Props, "sta
         />
       )}
       {isWhole && <p className="text-second">Too little of it is hidden for that: it is cut as one piece.</p>}
-      <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          checked={choice.twin ?? false}
-          disabled={!mayChange}
-          onChange={(e) =>
-            change(
-              withChoice(plan, piece, { twin: e.target.checked || undefined }),
-              `${label} ${e.target.checked ? "with a twin" : "without a twin"}`,
-            )
-          }
-        />
-        Cut a twin for the back
-      </label>
+      {mayShowItsBack && (
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={choice.twin ?? false}
+            disabled={!mayChange}
+            onChange={(e) =>
+              change(
+                withChoice(plan, piece, { twin: e.target.checked || undefined }),
+                `${label} ${e.target.checked ? "with a twin" : "without a twin"}`,
+              )
+            }
+          />
+          Cut a twin for the back
+        </label>
+      )}
     </div>
   );
 }
@@ -160,7 +172,7 @@ function SizeOf({ box, unit }: { box: { w: number; h: number }; unit: Unit }) {
 }
 
 /** What can come out of a sheet that lies under others. */
-function Gutting({ plan, piece, label, unit, mayChange, change }: Omit<Props, "stash"> & { unit: Unit }) {
+function Gutting({ plan, piece, label, stash, unit, mayChange, change }: Props & { unit: Unit }) {
   if (piece.turn || piece.unit) return null;
   const gutted = isGutted(plan, piece);
   return (
@@ -181,6 +193,11 @@ function Gutting({ plan, piece, label, unit, mayChange, change }: Omit<Props, "s
           {piece.hole ? (
             <>
               <SizeOf box={piece.hole} unit={unit} /> {unit} comes out of it, and nobody sees the hole.
+              {piece.hole_gives?.map((g) => (
+                <span key={g.tool} className="block">
+                  With {stash.get(g.tool)?.item.name ?? "a die"}: {g.each} of <SizeOf box={g.size} unit={unit} />.
+                </span>
+              ))}
             </>
           ) : (
             "Nothing large enough lies hidden under other pieces."

@@ -24,7 +24,7 @@ const PER_INCH = 8.4;
 export function StashTray({ page, unit, used, onChoose }: Props) {
   const [search, setSearch] = useState("");
   const stash = useStash(useDeferredValue(search.trim()), unit);
-  const papers = (stash.data?.items ?? []).filter((t) => !NO_PAPER.has(t.item.kind) && t.item.count > 0);
+  const papers = (stash.items ?? []).filter((t) => !NO_PAPER.has(t.item.kind) && t.item.count > 0);
   return (
     <section aria-labelledby="stash" className="grid gap-2">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5">

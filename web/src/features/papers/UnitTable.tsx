@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, type LayoutDoc, type PaperedPieceDoc, type PaperRefDoc, type PlanDoc } from "@/api/client";
 import { unitOfPlan } from "@/features/photos/model";
 import { type StashById, sideName } from "@/features/stash/looks";
-import { small } from "@/features/stash/words";
+import { capital, small } from "@/features/stash/words";
 import { Failed } from "@/shared/ui/Failed";
 import { Length, Sentence } from "@/shared/ui/Length";
 import { choiceOf, withChoice } from "./model";
@@ -41,7 +41,8 @@ export function UnitTable({ plan, layout, piece, papers, stash, mayChange, chang
     <section aria-labelledby="unit-table" className="grid gap-2 border-hairline border-t pt-2 text-[13px]">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 id="unit-table" className="text-[15px]">
-          {small(count)} of <Length value={size.w} unit={unit} /> × <Length value={size.h} unit={unit} withUnit />
+          {capital(small(count))} of <Length value={size.w} unit={unit} /> ×{" "}
+          <Length value={size.h} unit={unit} withUnit />
         </h2>
         <label className="flex items-center gap-1.5 text-second">
           and spare
@@ -66,8 +67,7 @@ export function UnitTable({ plan, layout, piece, papers, stash, mayChange, chang
           return (
             paper && (
               <li key={`${item}-${tool ?? ""}`}>
-                {sideName(paper, "a")} gives <b>{each}</b> a {paper.kind === "sheet" ? "sheet" : "piece"}
-                {by ? ` with ${by}` : " by straight cuts"}
+                {sideName(paper, "a")}: <b>{each}</b> from each{by ? ` with ${by}` : ", by straight cuts"}
               </li>
             )
           );

@@ -76,7 +76,7 @@ function Defaults({ me }: { me: MeView }) {
           onChange={(e) => {
             // Lengths of the other unit are no round numbers here: they start from what is usual.
             const next = e.target.value;
-            const { theme, letter_keys, hands } = d;
+            const { theme, letter_keys, hands, checks_off } = d;
             save.mutate({
               name: me.name ?? "",
               defaults: {
@@ -84,6 +84,7 @@ function Defaults({ me }: { me: MeView }) {
                 ...(theme && { theme }),
                 ...(letter_keys && { letter_keys }),
                 ...(hands && { hands }),
+                ...(checks_off && { checks_off }),
               },
             });
           }}

@@ -1,7 +1,7 @@
 import type { StashItemView } from "@/api/client";
 import { PaperSwatch } from "./PaperSwatch";
 import { UseUp } from "./UseUp";
-import { small } from "./words";
+import { capital, small } from "./words";
 
 /** What is left of each kit: what pages hold is dimmed, what is gone an outline. */
 export function Kits({ things, onSearch }: { things: readonly StashItemView[]; onSearch: (words: string) => void }) {
@@ -36,11 +36,9 @@ export function Kits({ things, onSearch }: { things: readonly StashItemView[]; o
             </div>
             <Tape share={count > 0 ? held / count : 0} />
             <div className="mt-1.5 flex flex-wrap gap-1">
-              {own.flatMap((thing) =>
-                [...Array(Math.min(8, Math.max(1, thing.item.count))).keys()].map((n) => (
-                  <Mark key={`${thing.id}-${n}`} thing={thing} state={stateOf(thing, n)} />
-                )),
-              )}
+              {marksOf(own).map(([thing, n]) => (
+                <Mark key={`${thing.id}-${n}`} thing={thing} state={stateOf(thing, n)} />
+              ))}
             </div>
             <p className="mt-1 text-[13px] text-second">
               {held === 0 ? "Nothing of it is held." : `${capital(small(held))} held, ${small(count - held)} free.`}
@@ -53,7 +51,19 @@ export function Kits({ things, onSearch }: { things: readonly StashItemView[]; o
   );
 }
 
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+/** No kit shows more marks than this. */
+const MOST_MARKS = 96;
+
+/** A mark for each one of a thing, up to eight of each. */
+function marksOf(own: readonly StashItemView[]): [StashItemView, number][] {
+  const marks: [StashItemView, number][] = [];
+  for (const thing of own) {
+    if (marks.length >= MOST_MARKS) break;
+    const count = Math.min(8, Math.max(1, thing.item.count));
+    for (let n = 0; n < count; n++) marks.push([thing, n]);
+  }
+  return marks.slice(0, MOST_MARKS);
+}
 
 const stateOf = (thing: StashItemView, n: number) =>
   thing.item.count === 0 ? "gone" : n < thing.held ? "held" : "free";

@@ -1,4 +1,4 @@
-import { useDeferredValue, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import type { StashItemView } from "@/api/client";
 import { useMayChange, useMe } from "@/features/people/useMe";
 import { Failed } from "@/shared/ui/Failed";
@@ -30,7 +30,7 @@ export function StashScreen() {
   const mayChange = useMayChange();
   const wanted = useDeferredValue(search.trim());
   const stash = useStash(wanted, unit);
-  const things = stash.data?.items ?? [];
+  const things = stash.items ?? [];
   const inHand = things.find((t) => t.id === taken);
   return (
     <main className="grid items-start gap-4 p-[18px] pt-1 min-[1180px]:grid-cols-[minmax(0,1fr)_316px]">
@@ -58,7 +58,7 @@ export function StashScreen() {
         {GROUPS.map((group) => (
           <Group key={group.title} {...group} things={things} taken={taken} onTake={setTaken} />
         ))}
-        {stash.data?.more && <p className="text-second">There is more than fits here. Search for what you look for.</p>}
+        {stash.hasNextPage && <More isComing={stash.isFetchingNextPage} onMore={stash.fetchNextPage} />}
         <Held things={things} />
       </div>
       <Kits things={things} onSearch={setSearch} />
@@ -66,6 +66,23 @@ export function StashScreen() {
         <ThingDetails key={inHand.id} thing={inHand} mayChange={mayChange} onClose={() => setTaken(undefined)} />
       )}
     </main>
+  );
+}
+
+/** Brings the next part in as soon as she comes near it, or on a click. */
+function More({ isComing, onMore }: { isComing: boolean; onMore: () => void }) {
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    const end = button.current;
+    if (!end || isComing) return;
+    const watch = new IntersectionObserver(([seen]) => seen?.isIntersecting && onMore(), { rootMargin: "600px" });
+    watch.observe(end);
+    return () => watch.disconnect();
+  }, [isComing, onMore]);
+  return (
+    <button ref={button} type="button" className="button justify-self-start" disabled={isComing} onClick={onMore}>
+      {isComing ? "Bringing more…" : "Show more of the stash"}
+    </button>
   );
 }
 

@@ -12,7 +12,10 @@ export function Thing({ thing, on, onTake }: { thing: StashItemView; on: boolean
   const isTool = item.kind === "tool";
   const width = Math.max(98, drawnSize(thing, PER_INCH).w + 10);
   return (
-    <li className="text-[13px] leading-tight" style={{ width }}>
+    <li
+      className="text-[13px] leading-tight [content-visibility:auto] [contain-intrinsic-size:auto_150px]"
+      style={{ width }}
+    >
       <button
         type="button"
         aria-pressed={on}

@@ -1,17 +1,33 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { api, newKey, type StashItemDoc, type StashItemView } from "@/api/client";
 import type { StashById } from "./looks";
 
 const FRESH = 30_000;
 
-/** What is in the stash, as far as it is looked for. */
+/** What is in the stash, as far as it is looked for; a long answer comes in parts, the next one when it is asked for. */
 export function useStash(search = "", unit = "in") {
-  return useQuery({
+  const found = useInfiniteQuery({
     queryKey: ["stash", search, unit],
-    queryFn: () => api.stash(search, unit),
+    queryFn: ({ pageParam }) => api.stash(search, unit, pageParam),
+    initialPageParam: 0,
+    getNextPageParam: (last, parts) =>
+      last.more ? parts.reduce((sum, part) => sum + part.items.length, 0) : undefined,
     placeholderData: keepPreviousData,
     staleTime: FRESH,
   });
+  const items = useMemo(() => found.data?.pages.flatMap((part) => part.items), [found.data]);
+  return { ...found, items };
+}
+
+/** All that is in the stash, however much it is. */
+async function everything(): Promise<StashItemView[]> {
+  const items: StashItemView[] = [];
+  for (;;) {
+    const part = await api.stash("", "in", items.length);
+    items.push(...part.items);
+    if (!part.more || part.items.length === 0) return items;
+  }
 }
 
 const NOTHING: StashById = new Map();
@@ -20,7 +36,7 @@ const known = new WeakMap<readonly StashItemView[], StashById>();
 
 /** The things of the stash by their ids. */
 export function useStashById(): StashById {
-  const items = useStash().data?.items;
+  const items = useQuery({ queryKey: ["stash", "everything"], queryFn: everything, staleTime: FRESH }).data;
   if (!items) return NOTHING;
   const map = known.get(items) ?? new Map(items.map((i) => [i.id, i]));
   known.set(items, map);

@@ -11,3 +11,6 @@ export function countText(thing: StashItemView, own = 0): string {
   if (thing.held === 0) return String(count);
   return own > 0 ? `${count}, ${small(own)} held here` : `${count}, ${small(thing.held)} held`;
 }
+
+/** With a capital first letter. */
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -3,6 +3,7 @@ import { DropdownMenu } from "radix-ui";
 import type { PageView, PlanDoc } from "@/api/client";
 import { PageMenu } from "@/features/history/PageMenu";
 import { useRoom } from "@/shared/ui/useRoom";
+import { QuietList } from "./QuietList";
 import { STATIONS, stationOf } from "./registry";
 
 type Props = {
@@ -84,6 +85,7 @@ export function Tape({ page, plan, current, changePlan, mayChange, saving }: Pro
             room !== "narrow" && <span className="text-second">{here.decides}</span>
           )}
           <div className="ml-auto flex flex-wrap items-center justify-end gap-x-5 gap-y-1">
+            {FROM_FIT.has(current) && <QuietList page={page} plan={plan} here={current} />}
             {saving}
             <span className="flex gap-2">
               <button type="button" className="button" aria-pressed={settled} disabled={!mayChange} onClick={mark}>
@@ -97,6 +99,9 @@ export function Tape({ page, plan, current, changePlan, mayChange, saving }: Pro
     </header>
   );
 }
+
+/** Stations at which the page lies laid out. */
+const FROM_FIT = new Set(["fit", "papers", "cut", "words", "build", "log"]);
 
 type Section = { mark?: string | null; grounds?: unknown };
 

@@ -87,3 +87,68 @@ pub(crate) struct SupplyDoc {
     /// How many of it.
     pub(crate) count: u32,
 }
+
+/// A page to look back on.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ToldPageView {
+    /// Its id.
+    pub(crate) id: uuid::Uuid,
+    /// Its name.
+    pub(crate) name: String,
+    /// When it was finished: `May 2026`.
+    pub(crate) month: String,
+    /// By whom.
+    pub(crate) maker: String,
+    /// From which sketch.
+    pub(crate) sketch: String,
+    /// Out of which kits.
+    pub(crate) kits: Vec<String>,
+    /// In which colours.
+    pub(crate) colours: Vec<String>,
+    /// How long it took, where its log tells.
+    #[schema(required = true)]
+    pub(crate) minutes: Option<i64>,
+}
+
+/// How many pages have something.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct TallyView {
+    /// What.
+    pub(crate) name: String,
+    /// How many.
+    pub(crate) pages: usize,
+}
+
+/// What finished pages come to.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LookedBackView {
+    /// The newest first.
+    pub(crate) pages: Vec<ToldPageView>,
+    /// The newest first.
+    pub(crate) months: Vec<TallyView>,
+    /// Most first; so the others.
+    pub(crate) sketches: Vec<TallyView>,
+    /// By kit.
+    pub(crate) kits: Vec<TallyView>,
+    /// By maker.
+    pub(crate) makers: Vec<TallyView>,
+    /// By colour.
+    pub(crate) colours: Vec<TallyView>,
+    /// Minutes in all.
+    pub(crate) minutes: i64,
+    /// Of how many pages they are known.
+    pub(crate) timed: usize,
+    /// What has not been told for long.
+    pub(crate) not_for_long: Vec<String>,
+}
+
+/// A sketch to be made of a page.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct SketchOfPage {
+    /// What it is called.
+    #[schema(max_length = 200)]
+    pub(crate) name: String,
+    /// A spread on one page.
+    #[serde(default)]
+    pub(crate) folded: bool,
+}

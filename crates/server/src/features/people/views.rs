@@ -65,6 +65,9 @@ pub(crate) struct DefaultsDoc {
     /// Her hands.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) hands: Option<Vec<HandDoc>>,
+    /// Checks of a page that she never wants, by name.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) checks_off: Option<Vec<String>>,
 }
 
 /// What she signs in with.

@@ -189,7 +189,11 @@ pub(crate) async fn add(
 }
 
 /// What the core writes back goes into the drawer, unknown fields included, so that every document there has one form.
-async fn put(db: &mut sqlx::PgConnection, maker: &Maker, sketch: &Sketch) -> Result<Uuid, Failure> {
+pub(crate) async fn put(
+    db: &mut sqlx::PgConnection,
+    maker: &Maker,
+    sketch: &Sketch,
+) -> Result<Uuid, Failure> {
     let name = if sketch.name.trim().is_empty() {
         "Unnamed sketch"
     } else {

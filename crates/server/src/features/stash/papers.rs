@@ -1,7 +1,7 @@
 //! A page's papers: what becomes of them on a layout, and which suits which piece. Without a page's row: what is asked stands in the body.
 
 use super::holding::{items_of, read_items, see_through};
-use super::store::{self as stash, ItemRow};
+use super::store::{self as stash, ItemRow, Search};
 use super::views::{
     DealAskedDoc, DealtDoc, PaperedAskedDoc, PaperedDoc, RankedPaperDoc, RankingAskedDoc,
 };
@@ -14,17 +14,22 @@ use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use metrosk_core::document::Invalid;
+use metrosk_core::geometry::Size;
 use metrosk_core::layout::Layout;
-use metrosk_core::length::Unit;
+use metrosk_core::length::{Length, Unit};
 use metrosk_core::papers::choosing::{Candidate, ranked};
-use metrosk_core::papers::{Dealing, FreePaper, Known, PaperDecisions, PaperSide, papered};
-use metrosk_core::stash::{Colour, Item};
+use metrosk_core::papers::{
+    Dealing, FreePaper, Known, PaperDecisions, PaperSide, PaperedPiece, papered, punched_from,
+};
+use metrosk_core::stash::{Colour, Item, ItemKind};
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use uuid::Uuid;
 
 /// How many papers are ranked at once.
 const MOST_RANKED: i64 = 600;
+/// How many tools are looked through for punches and dies.
+const MOST_TOOLS: i64 = 200;
 /// How many colours of a photo count.
 const COLOURS: usize = 4;
 
@@ -67,6 +72,11 @@ pub(crate) async fn placed(
     let asked = read(&body)?;
     let ids = items_of(&asked.decisions);
     let items = read_items(&mut *app.pool.acquire().await?, member.team(), &ids).await?;
+    let tools = if asked.decisions.gut.from.is_empty() {
+        Vec::new()
+    } else {
+        tools(&app, &member).await?
+    };
     let work = move |_: &metrosk_core::Cancel| {
         let clear = see_through(&items);
         let found = papered(asked.unit, &asked.layout, &asked.decisions, &clear);
@@ -78,6 +88,7 @@ pub(crate) async fn placed(
             .iter()
             .zip(answer["pieces"].as_array_mut().into_iter().flatten())
         {
+            written["hole_gives"] = hole_gives(piece, &tools, asked.unit);
             written["short"] = json!(short.get(&piece.name()));
             if let (Some(said), Some(told)) =
                 (minded.get(&piece.name()), written["told"].as_array_mut())
@@ -90,6 +101,40 @@ pub(crate) async fn placed(
         answer
     };
     Ok(Json(app.compute.run(member.team(), Work::Fit, work).await?))
+}
+
+/// The tools of the stash that cut sizes of their own.
+pub(super) async fn tools(app: &App, member: &Member) -> Result<Vec<(Uuid, Item)>, Failure> {
+    let search = Search {
+        kind: Some(ItemKind::Tool.name()),
+        ..Search::default()
+    };
+    let who = (member.team(), member.person.id);
+    let rows = stash::list(&app.pool, who, &search, (MOST_TOOLS, 0)).await?;
+    rows.iter()
+        .map(|row| Ok((row.id, Item::from_json(&row.document)?)))
+        .collect()
+}
+
+/// What each punch or die gives from a piece's hidden middle.
+fn hole_gives(piece: &PaperedPiece, tools: &[(Uuid, Item)], unit: Unit) -> Value {
+    let Some(hole) = piece.piece.hole else {
+        return Value::Null;
+    };
+    let side = |v: f64| Length::from_ticks(v.round() as i64);
+    let paper = Size {
+        w: side(hole.w()),
+        h: side(hole.h()),
+    };
+    let all = tools
+        .iter()
+        .flat_map(|(id, tool)| tool.tool.cuts.iter().map(move |size| (id, *size)));
+    let gives = all.filter_map(|(id, size)| {
+        let each = punched_from(paper, size, true);
+        let (w, h) = (size.w.to_units(unit), size.h.to_units(unit));
+        (each > 0).then(|| json!({"tool": id, "size": {"w": w, "h": h}, "each": each}))
+    });
+    gives.collect()
 }
 
 /// The papers of the stash for one piece, best first, with reasons.

@@ -1,7 +1,7 @@
 //! Grids and rings of a page, unit by unit: how many, where each is marked, how many a sheet gives.
 
-use super::papers::{Asked, read};
-use super::store::{self as stash, ItemRow, Search};
+use super::papers::{Asked, read, tools};
+use super::store::{self as stash, ItemRow};
 use super::views::{CutOffDoc, UnitMarkDoc, UnitRowDoc, UnitTableDoc, UnitsAskedDoc, YieldDoc};
 use crate::auth::Member;
 use crate::compute::Work;
@@ -14,12 +14,9 @@ use axum::extract::State;
 use metrosk_core::document::Invalid;
 use metrosk_core::geometry::Size;
 use metrosk_core::papers::{PaperDecisions, PaperSide, UnitTable, papered, punched, yields};
-use metrosk_core::stash::{Direction, Item, ItemKind};
+use metrosk_core::stash::{Direction, Item};
 use std::collections::{BTreeMap, BTreeSet};
 use uuid::Uuid;
-
-/// How many tools are looked through for a punch or die.
-const MOST_TOOLS: i64 = 200;
 
 /// A grid or ring as makers set it: first, last, then between, each with its mark; and how many units a sheet of each paper gives.
 #[utoipa::path(
@@ -45,13 +42,9 @@ pub(crate) async fn table(
         .filter_map(|p| Uuid::parse_str(&p.item).ok())
         .collect();
     let who = (member.team(), member.person.id);
-    let mut rows = stash::papers(&app.pool, who, &named, named.len() as i64).await?;
-    let tools = Search {
-        kind: Some(ItemKind::Tool.name()),
-        ..Search::default()
-    };
-    rows.extend(stash::list(&app.pool, who, &tools, (MOST_TOOLS, 0)).await?);
-    let work = move |_: &metrosk_core::Cancel| told(&asked, &of, &papers, &rows);
+    let rows = stash::papers(&app.pool, who, &named, named.len() as i64).await?;
+    let tools = tools(&app, &member).await?;
+    let work = move |_: &metrosk_core::Cancel| told(&asked, &of, &papers, &rows, &tools);
     Ok(Json(
         app.compute.run(member.team(), Work::Fit, work).await??,
     ))
@@ -62,6 +55,7 @@ fn told(
     of: &(String, usize),
     papers: &[PaperSide],
     rows: &[ItemRow],
+    tools: &[(Uuid, Item)],
 ) -> Result<UnitTableDoc, Failure> {
     let unit = asked.unit;
     let found = papered(unit, &asked.layout, &asked.decisions, &BTreeSet::new());
@@ -73,36 +67,24 @@ fn told(
         .iter()
         .map(|r| Ok((r.id.to_string(), Item::from_json(&r.document)?)))
         .collect::<Result<_, Invalid>>()?;
-    let yields = papers.iter().filter_map(|paper| {
-        Some(yields_of(
-            paper,
-            items.get(&paper.item)?,
-            table.size,
-            &items,
-        ))
-    });
+    let yields = papers
+        .iter()
+        .filter_map(|paper| Some(yields_of(paper, items.get(&paper.item)?, table.size, tools)));
     let yields = yields.flatten().collect();
     Ok(written(table, yields, asked))
 }
 
 /// By straight cuts, then by each punch or die of that size.
-fn yields_of(
-    paper: &PaperSide,
-    item: &Item,
-    size: Size,
-    items: &BTreeMap<String, Item>,
-) -> Vec<YieldDoc> {
+fn yields_of(paper: &PaperSide, item: &Item, size: Size, tools: &[(Uuid, Item)]) -> Vec<YieldDoc> {
     let side = item.side(paper.side()).unwrap_or(&item.a);
     let may_turn = side.direction == Direction::Any;
-    let by = |tool: Option<&String>, each: u32| YieldDoc {
+    let by = |tool: Option<Uuid>, each: u32| YieldDoc {
         item: paper.item.clone(),
-        tool: tool.cloned(),
+        tool: tool.map(|id| id.to_string()),
         each,
     };
-    let tools = items
-        .iter()
-        .filter(|(_, t)| t.kind == ItemKind::Tool && t.punches(size));
-    let punches = tools.map(|(id, _)| by(Some(id), punched(item, size, may_turn)));
+    let fitting = tools.iter().filter(|(_, tool)| tool.punches(size));
+    let punches = fitting.map(|(id, _)| by(Some(*id), punched(item, size, may_turn)));
     std::iter::once(by(None, yields(item, size, may_turn)))
         .chain(punches)
         .collect()

@@ -278,12 +278,25 @@ pub(crate) struct PaperedPieceDoc {
     pub(crate) cut: BoxDoc,
     /// What can come out of its hidden middle.
     pub(crate) hole: Option<BoxDoc>,
+    /// What each punch or die gives from that.
+    pub(crate) hole_gives: Option<Vec<HoleGivesDoc>>,
     /// How far the cut reaches beyond what shows.
     pub(crate) tucked: TuckedDoc,
     /// Why it is cut so; layout blocks by their ids.
     pub(crate) told: Vec<String>,
     /// What of its paper can't reach; layout blocks by their ids.
     pub(crate) short: Option<String>,
+}
+
+/// How many a punch or die gives from a hidden middle.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct HoleGivesDoc {
+    /// The punch or die.
+    pub(crate) tool: String,
+    /// What it cuts.
+    pub(crate) size: SizeDoc,
+    /// How many.
+    pub(crate) each: u32,
 }
 
 /// How far each side of a cut reaches beyond what shows.

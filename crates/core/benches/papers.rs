@@ -1,7 +1,10 @@
 //! Papers of a page: what shows and what is cut of all its pieces, and papers dealt out over two hundred places.
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use metrosk_core::papers::{Deal, Piecing};
+use metrosk_core::length::Unit;
+use metrosk_core::papers::choosing::{Candidate, Place, ranked};
+use metrosk_core::papers::{Deal, PaperSide, Piecing};
+use metrosk_core::stash::{Colour, Item, ItemKind, Swatch};
 use serde_json::{Map, Value, json};
 use std::hint::black_box;
 
@@ -23,6 +26,51 @@ fn piecing(count: u32) -> Piecing {
     Piecing::from_json(&request).expect("it is a request")
 }
 
+/// Five hundred papers for each of twenty pieces.
+fn ranking(c: &mut Criterion) {
+    let named = ["navy", "teal", "mustard", "red", "cream", "pink", "brown"];
+    let items: Vec<Item> = (0..500)
+        .map(|n| {
+            let mut item = Item::new(ItemKind::Sheet, format!("Paper {n}"), Unit::Inch);
+            item.a.busy = f64::from(n % 10) / 10.0;
+            let colours =
+                (0..4).filter_map(|k| Colour::named(named[(n as usize + k) % named.len()]));
+            item.a.colours = colours
+                .map(|colour| Swatch {
+                    colour,
+                    share: 0.25,
+                })
+                .collect();
+            item
+        })
+        .collect();
+    let candidates: Vec<Candidate> = items
+        .iter()
+        .map(|item| Candidate {
+            paper: PaperSide {
+                item: item.name.clone(),
+                is_b: false,
+            },
+            item,
+            free: 1,
+            held_for: None,
+        })
+        .collect();
+    let photos: Vec<Colour> = named.iter().filter_map(|n| Colour::named(n)).collect();
+    let place = Place {
+        photos_on_it: photos.clone(),
+        photos,
+        ..Place::default()
+    };
+    c.bench_function("ranking 500 papers for 20 pieces", |b| {
+        b.iter(|| {
+            for _ in 0..20 {
+                black_box(ranked(&place, &candidates, Unit::Inch));
+            }
+        });
+    });
+}
+
 fn papers(c: &mut Criterion) {
     for count in [60, 150] {
         let piecing = piecing(count);
@@ -30,6 +78,7 @@ fn papers(c: &mut Criterion) {
             b.iter(|| black_box(piecing.pieces()));
         });
     }
+    ranking(c);
     let places: Vec<Value> = (0..200)
         .map(|n| json!({"id": n.to_string(), "x": f64::from(n % 20) * 1.1, "y": f64::from(n / 20) * 1.1}))
         .collect();

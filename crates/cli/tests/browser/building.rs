@@ -65,6 +65,11 @@ async fn a_page_is_built_step_by_step() -> Result<()> {
         .await?;
     }
     browser.window.refresh().await?;
+    // What was painted dries, also after a reload, and what can be done meanwhile is named.
+    browser
+        .find("//section[@aria-labelledby='drying'][.//h3[.='Meanwhile']]//*[@role='timer'][contains(., ':')]")
+        .await?;
+    click(&browser, "//button[.='It is dry already']").await?;
     browser
         .find("//p[@role='status'][contains(., '3 done')]")
         .await?;

@@ -65,6 +65,26 @@ async fn findings_are_cured_taken_back_let_be_and_switched_off() -> Result<()> {
     .await?;
     click(&browser, "//button[starts-with(., 'Show again')]").await?;
     browser.find("//h2[.='Four things worth a look']").await?;
+    // What she never wants is not looked for on any page, nor on another station, until she has it again.
+    click(
+        &browser,
+        "//button[@aria-label='Never look for edges that nearly agree']",
+    )
+    .await?;
+    browser.find("//h2[.='Three things worth a look']").await?;
+    click(
+        &browser,
+        "//nav[@aria-label='Stations']//a[starts-with(normalize-space(.), 'Papers')]",
+    )
+    .await?;
+    click(&browser, "//button[.='Three things worth a look']").await?;
+    click(&browser, "//a[starts-with(., 'Look at them on the page')]").await?;
+    click(
+        &browser,
+        "//button[@aria-label='Look for edges that nearly agree again, on every page']",
+    )
+    .await?;
+    browser.find("//h2[.='Four things worth a look']").await?;
     browser.close().await
 }
 

@@ -120,6 +120,7 @@ async fn nothing_is_cut_off_and_the_page_comes_first_at_four_sizes() -> Result<(
             false,
         ),
         ("/team".to_owned(), "//h2[.='People']", false),
+        ("/look-back".to_owned(), "//h2[.='By month']", false),
         ("/me".to_owned(), "//h2[.='Password']", false),
     ];
     let mut wrong = Vec::new();

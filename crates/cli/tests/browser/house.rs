@@ -95,6 +95,7 @@ async fn every_screen_is_clean_in_both_themes() -> Result<()> {
             "//h2[.='Who makes it']",
         ),
         ("/team".to_owned(), "//h2[.='People']"),
+        ("/look-back".to_owned(), "//h2[.='By month']"),
         ("/me".to_owned(), "//h2[.='Password']"),
         (
             format!("/pages/{kites}/fit"),

@@ -98,5 +98,28 @@ async fn a_page_is_logged_and_its_pack_looked_over() -> Result<()> {
     browser
         .find("//pre[contains(., 'We held the kite at the slipway')]")
         .await?;
+    // A sketch of the page goes into the drawer, folded to one page; what is finished is looked back on.
+    browser.find("//h2[@id='give-away']").await?;
+    click(
+        &browser,
+        "//form[@aria-labelledby='give-away']//input[@type='checkbox']",
+    )
+    .await?;
+    click(&browser, "//button[.='Put it into the drawer']").await?;
+    browser
+        .find("//p[@role='status']/a[.='Sketch of Kites over the flats']")
+        .await?;
+    browser
+        .window
+        .goto(format!("{}/look-back", server.address))
+        .await?;
+    click(
+        &browser,
+        "//section[@aria-label='By sketch']//button[contains(., 'Flag row')]",
+    )
+    .await?;
+    browser.find("//h2[.='Pages: Flag row']").await?;
+    browser.find("//a[.='Flags drying']").await?;
+    browser.gone("//a[.='Low water']").await?;
     browser.close().await
 }

@@ -99,7 +99,7 @@ fn rank(place: &Place, candidate: &Candidate<'_>, unit: Unit) -> Ranked {
         .filter_map(|rule| {
             let (points, why) = rules::told(rule, place, candidate)?;
             let factor = place.weights.of(rule);
-            (factor > 0.0).then(|| (points * factor, why))
+            (factor > 0.0).then_some((points * factor, why))
         })
         .collect();
     told.sort_by(|a, b| b.0.abs().total_cmp(&a.0.abs()));

@@ -311,22 +311,22 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             json!({"width": "12", "height": "12"}),
         ),
         (
-            get.clone(
-                Method::POST,
-                "/api/pages/{id}/sketch",
-                Of::Page,
-                json!({"name": "x"}),
-            ),
-            (),
-            "/api/pages/{id}/cut.pdf",
+            Method::POST,
+            "/api/pages/{id}/sketch",
             Of::Page,
-            none.clone(),
+            json!({"name": "x"}),
         ),
         (
-            get.clone(),
+            Method::GET,
+            "/api/pages/{id}/cut.pdf",
+            Of::Page,
+            Value::Null,
+        ),
+        (
+            Method::GET,
             "/api/pages/{id}/cut.svg",
             Of::Page,
-            none.clone(),
+            Value::Null,
         ),
         (
             Method::POST,

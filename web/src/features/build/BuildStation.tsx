@@ -16,6 +16,8 @@ import { Failed } from "@/shared/ui/Failed";
 import { Sentence } from "@/shared/ui/Length";
 import { Notice } from "@/shared/ui/Notice";
 import { Workbench } from "@/shared/ui/Workbench";
+import { Drying } from "./Drying";
+import { useDrying } from "./drying";
 import {
   isDone,
   nextStep,
@@ -35,7 +37,7 @@ import { useBuilt } from "./useBuilt";
 const TONIGHT = 120;
 
 /** The order of making: steps along their time, why each stands where it does, and what can't be taken back. */
-export function BuildStation({ plan, changePlan }: StationProps) {
+export function BuildStation({ page, plan, changePlan }: StationProps) {
   const mayChange = useMayChange();
   const fit = fitOf(plan);
   const answer = useProposals(fit);
@@ -43,6 +45,7 @@ export function BuildStation({ plan, changePlan }: StationProps) {
   const outcome = useBuilt(plan, way?.layout);
   const steps = outcome.data?.steps ?? [];
   const [pointed, setPointed] = useState<string>();
+  const drying = useDrying(page.id);
   const step = steps.find((s) => s.id === pointed) ?? nextStep(plan, steps) ?? steps.at(-1);
   const blocks = useMemo(() => (way ? numbered(fit.sketch, way.layout.blocks) : []), [fit.sketch, way]);
   const names = useMemo(() => blocks.map((b): [string, string] => [b.block.id, b.number]), [blocks]);
@@ -58,6 +61,8 @@ export function BuildStation({ plan, changePlan }: StationProps) {
     const ticked = withDone(plan, s.id, done);
     const entry = stepEntry(s.id, byNumber(s.text, new Map(names)), new Date());
     const logged = done ? withEntry(ticked, entry) : withoutEntry(ticked, entry.id);
+    if (done && s.dries > 0) drying.start(s.id);
+    if (!done) drying.stop(s.id);
     change(logged, done ? `step done: ${s.id}` : `step taken back: ${s.id}`);
   };
   return (
@@ -76,6 +81,14 @@ export function BuildStation({ plan, changePlan }: StationProps) {
                 shows what to let go.
               </Notice>
             )}
+            <Drying
+              plan={plan}
+              steps={steps}
+              clocks={drying.clocks}
+              now={drying.now}
+              onStop={drying.stop}
+              onShow={setPointed}
+            />
             {outcome.data && <Summary built={outcome.data} plan={plan} />}
             {outcome.data && (
               <TimeTape
@@ -111,6 +124,11 @@ export function BuildStation({ plan, changePlan }: StationProps) {
                 <h2 id="all-steps" className="text-[17px]">
                   All steps
                 </h2>
+                {steps.length > 0 && (
+                  <button type="button" className="button px-2 py-0.5" onClick={() => saveSteps(page.name, steps)}>
+                    Save the steps (JSON)
+                  </button>
+                )}
                 {mayChange && (plan.build?.order?.length ?? 0) > 0 && (
                   <button
                     type="button"
@@ -182,6 +200,17 @@ export function BuildStation({ plan, changePlan }: StationProps) {
       />
     </BlockNumbers>
   );
+}
+
+/** The steps with their reasons, as an open document on this device. */
+function saveSteps(name: string, steps: readonly BuildStepDoc[]) {
+  const written = { format: "metrosk-steps/1", page: name, steps };
+  const file = new Blob([JSON.stringify(written, null, 2)], { type: "application/json" });
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(file);
+  link.download = `${name} steps.json`;
+  link.click();
+  URL.revokeObjectURL(link.href);
 }
 
 function Summary({ built, plan }: { built: BuiltDoc; plan: PlanDoc }) {

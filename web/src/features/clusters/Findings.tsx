@@ -142,7 +142,7 @@ function Finding({
               aria-label={`Never look for ${checkName(finding.what)}`}
               onClick={() => onNever(finding.what)}
             >
-              Never
+              Never look for them
             </button>
           )}
         </div>

@@ -5,6 +5,7 @@ use super::store::{self as stash, ItemRow};
 use super::views::{KitQuery, KitUseView};
 use crate::auth::Member;
 use crate::compute::Work;
+use crate::features::layouts::job::fitted;
 use crate::features::pages::store::{self as pages, PageRow, Shelf};
 use crate::http::error::{Failure, Problem};
 use crate::http::extractors::{InHand, QueryParams};
@@ -35,9 +36,13 @@ pub(crate) async fn kit(
 ) -> Result<Json<Vec<KitUseView>>, Failure> {
     let who = (member.team(), member.person.id);
     let rows = stash::papers(&app.pool, who, &[], MOST_PAPERS).await?;
-    let making = pages::list(&app.pool, member.team(), Shelf::Making, MOST_PAGES, 0).await?;
+    let mut making = pages::list(&app.pool, member.team(), Shelf::Making, MOST_PAGES, 0).await?;
     let mut named = Vec::new();
-    for page in &making {
+    for page in &mut making {
+        if !page.known {
+            let found = fitted(&app.compute, member.team(), page.plan.clone()).await?;
+            page.layout = found.ok().map(|way| way.layout.to_json());
+        }
         named.extend(items_of(&Plan::from_json(&page.plan)?.papers.decisions));
     }
     let items = read_items(&mut *app.pool.acquire().await?, member.team(), &named).await?;

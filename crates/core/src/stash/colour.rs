@@ -3,6 +3,7 @@
 use crate::document::Node;
 use palette::{FromColor, Oklab, Srgb};
 use std::str::FromStr;
+use std::sync::LazyLock;
 
 /// A colour of paper.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -80,13 +81,18 @@ impl Colour {
 
     /// The name that comes nearest, for sentences. What has a colour is not called grey.
     pub fn name(self) -> &'static str {
-        let near = |(_, rgb): &&(&str, [u8; 3])| self.distance(Colour(*rgb));
-        let is_coloured = self.chroma() > COLOURED;
-        let kept = |(_, rgb): &&(&str, [u8; 3])| !is_coloured || Colour(*rgb).chroma() > COLOURED;
-        let found = NAMES
+        // Papers are ranked by the hundred: what the names stand for is brought to OKLab once.
+        static NAMED: LazyLock<Vec<(&str, Oklab)>> = LazyLock::new(|| {
+            let lab = |(name, rgb): &(&'static str, [u8; 3])| (*name, Colour(*rgb).oklab());
+            NAMES.iter().map(lab).collect()
+        });
+        let own = self.oklab();
+        let is_coloured = chroma(own) > COLOURED;
+        let found = NAMED
             .iter()
-            .filter(kept)
-            .min_by(|a, b| near(a).total_cmp(&near(b)));
+            .filter(|(_, lab)| !is_coloured || chroma(*lab) > COLOURED)
+            .map(|(name, lab)| (*name, distance(own, *lab)))
+            .min_by(|a, b| a.1.total_cmp(&b.1));
         found.map_or("grey", |(name, _)| name)
     }
 
@@ -102,16 +108,22 @@ impl Colour {
 
     /// How much colour there is in it: 0 for greys, up to about 0.3.
     pub fn chroma(self) -> f64 {
-        let c = self.oklab();
-        f64::from(c.a).hypot(f64::from(c.b))
+        chroma(self.oklab())
     }
 
     /// How different two look: about 0.02 can just be told apart, black and white are 1 apart.
     pub fn distance(self, other: Colour) -> f64 {
-        let (a, b) = (self.oklab(), other.oklab());
-        let part = |x: f32, y: f32| f64::from(x - y).powi(2);
-        (part(a.l, b.l) + part(a.a, b.a) + part(a.b, b.b)).sqrt()
+        distance(self.oklab(), other.oklab())
     }
+}
+
+fn chroma(c: Oklab) -> f64 {
+    f64::from(c.a).hypot(f64::from(c.b))
+}
+
+fn distance(a: Oklab, b: Oklab) -> f64 {
+    let part = |x: f32, y: f32| f64::from(x - y).powi(2);
+    (part(a.l, b.l) + part(a.a, b.a) + part(a.b, b.b)).sqrt()
 }
 
 #[cfg(test)]

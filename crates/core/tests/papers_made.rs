@@ -258,3 +258,20 @@ proptest! {
         }
     }
 }
+
+#[test]
+fn on_a_clear_page_one_piece_that_runs_through_is_never_gutted() {
+    let blocks = [
+        block("a1", "paper", (0.0, 1.0, 12.0, 8.0)),
+        block("p1", "photo", (1.0, 1.5, 9.0, 7.0)),
+    ];
+    let hole = |ground: &str| {
+        let papers = json!({"ground": {"0": {"item": ground}}, "gut": {"from": ["a1/0"]},
+            "pieces": {"a1": {"0": {"paper": {"item": "dots"}}}}});
+        let clear = BTreeSet::from(["film".to_owned()]);
+        let found = papered(Unit::Inch, &layout(&blocks), &decided(&papers), &clear);
+        let panel = found.pieces.iter().find(|p| p.name() == "a1/0").unwrap();
+        panel.piece.hole.is_some()
+    };
+    assert_eq!((hole("kraft"), hole("film")), (true, false));
+}

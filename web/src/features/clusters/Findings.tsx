@@ -142,7 +142,7 @@ function Finding({
               aria-label={`Never look for ${checkName(finding.what)}`}
               onClick={() => onNever(finding.what)}
             >
-              Never look for them
+              Never look for {checkName(finding.what)}
             </button>
           )}
         </div>

@@ -199,6 +199,10 @@ fn a_rhythm_runs_along_the_rows_and_no_unit_meets_its_like() {
         .collect();
     assert_eq!(row[0], row[3]);
     assert_ne!(row[0], row[1]);
+    // Any seed will do, however large.
+    let how = (Dealing::InRhythm, u64::MAX);
+    let dealt = found.dealt(&decided(&json!({})), &of, &free, how);
+    assert_eq!((dealt.met.len(), dealt.short), (0, 0));
 }
 
 #[test]

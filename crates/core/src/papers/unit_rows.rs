@@ -1,6 +1,7 @@
 //! Grids and rings as makers set them: how many are needed, where each is marked on the ruler and in which order, what of it is cut off.
 
 use super::papered::{Papered, PaperedPiece};
+use super::units::largest;
 use crate::geometry::{Axis, Size, Span};
 use crate::laying::Laying;
 use crate::layout::Layout;
@@ -56,11 +57,7 @@ impl Papered {
         unit: Unit,
     ) -> Option<UnitTable> {
         let units = self.units_of(of);
-        let sizes = units.iter().map(|u| u.size_to_cut());
-        let size = sizes.reduce(|a, b| Size {
-            w: a.w.max(b.w),
-            h: a.h.max(b.h),
-        })?;
+        let size = largest(&units)?;
         let block = &units.first()?.piece.block;
         let whole = layout.blocks.iter().find(|b| b.block.id == *block)?;
         let run = whole.extent();

@@ -111,8 +111,10 @@ fn in_rhythm(deal: &Deal, units: &[&PaperedPiece]) -> Dealt {
     for (n, left) in left.iter_mut().enumerate() {
         *left = left.saturating_sub(locked(n));
     }
+    // A seed may be as large as can be: only what of it turns the rhythm is added.
+    let first = (deal.seed % count as u64) as usize;
     let given = units.iter().zip(&deal.locks).map(|(unit, lock)| {
-        let turn = turn_of(unit) + deal.seed as usize;
+        let turn = turn_of(unit) + first;
         lock.or_else(|| {
             let left = left.get_mut(turn % count).filter(|left| **left > 0)?;
             *left -= 1;
@@ -130,7 +132,8 @@ fn turn_of(unit: &PaperedPiece) -> usize {
     numbers.filter_map(|n| n.parse::<usize>().ok()).sum()
 }
 
-fn largest(units: &[&PaperedPiece]) -> Option<Size> {
+/// As large as the largest of them, across and down.
+pub(super) fn largest(units: &[&PaperedPiece]) -> Option<Size> {
     let sizes = units.iter().map(|u| u.size_to_cut());
     sizes.reduce(|a, b| Size {
         w: a.w.max(b.w),

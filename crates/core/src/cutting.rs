@@ -1,6 +1,7 @@
 //! Cutting: which pieces come out of which sheet, by which edge-to-edge cuts; and for a page its cut list, its sheets as steps at a trimmer,
 //! and what has been cut already.
 
+mod cures;
 mod decisions;
 mod job;
 mod opened;
@@ -10,8 +11,9 @@ mod search;
 mod sheet;
 mod steps;
 
-pub use decisions::CutDecisions;
-pub use job::{Area, CutJob, CutPiece, Stock};
+pub use cures::{Cure, CutsAsked, cures};
+pub use decisions::{CutDecisions, PieceLock};
+pub use job::{Area, CutJob, CutPiece, Preference, Stock};
 pub use page::{CutState, InStash, ListedCut, PageCuts, ShortPiece, page_cuts};
 pub use plan::{CutPlan, CutSheet, Short};
 pub use sheet::{NamedCut, OnSheetPart, PlannedSheet};

@@ -6,6 +6,7 @@ mod cut_size;
 mod deal;
 mod dealing;
 mod decisions;
+mod die_shapes;
 mod extras;
 mod hidden;
 mod laid;
@@ -28,9 +29,10 @@ pub use deal::{Deal, Dealt, PaperToDeal, PlaceToFill};
 pub use decisions::{
     CutAs, GutDecisions, MadeUp, Medium, PaperDecisions, PaperSide, PieceChoice, USUAL_TUCK,
 };
+pub use die_shapes::{PaperDetail, dies_given, dies_in};
 pub use extras::Extra;
 pub use needed::sheets_needed;
-pub use papered::{Papered, PaperedPiece, papered};
+pub use papered::{DiesInMiddle, Papered, PaperedPiece, papered};
 pub use piecing::{CutSize, Gutting, Piece, Pieces, Piecing, Tucked, is_papered};
 pub use surroundings::Known;
 pub use unit_rows::{UnitMark, UnitRow, UnitTable};

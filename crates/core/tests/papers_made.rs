@@ -279,3 +279,48 @@ fn on_a_clear_page_one_piece_that_runs_through_is_never_gutted() {
     };
     assert_eq!((hole("kraft"), hole("film")), (true, false));
 }
+
+#[test]
+fn shapes_of_a_die_come_out_of_a_hidden_middle_and_lie_within_it() {
+    let blocks = [block("p1", "photo", (1.0, 1.0, 10.0, 10.0))];
+    let with = |dies: Value| {
+        let papers = json!({"ground": {"0": {"item": "kraft"}}, "gut": {"from": ["ground-0"], "dies": dies}});
+        on(&blocks, &papers).pieces.remove(0)
+    };
+    let whole = with(json!({}));
+    let hole = whole.piece.hole.unwrap();
+    assert_eq!(whole.holes(), [hole]);
+    let die = json!({"tool": "kite", "size": {"w": 2, "h": 3}, "count": 4});
+    let cut = with(json!({"ground-0": die}));
+    assert_eq!((cut.piece.hole, cut.holes().len()), (Some(hole), 4));
+    assert!(cut.holes().iter().all(|shape| shape.is_in(hole, 2.0)));
+    let wrong = json!({"gut": {"dies": {"ground-0": {"tool": "kite", "size": {"w": 0, "h": 3}}}}});
+    let told = PaperDecisions::from_json(&wrong, Unit::Inch).unwrap_err();
+    assert!(
+        told.to_string().contains("gut.dies.ground-0.size.w"),
+        "{told}"
+    );
+}
+
+#[test]
+fn a_scrap_whose_bites_leave_no_place_is_told() {
+    let mut scrap = sheet("Scrap", 6);
+    let told = |item: &Item| {
+        let items = BTreeMap::from([("scrap".to_owned(), item.clone())]);
+        let papers = choice("a1", json!({"paper": {"item": "scrap"}}));
+        on(&[block("a1", "paper", (1.0, 1.0, 4.0, 3.0))], &papers)
+            .short_of(&items, Unit::Inch)
+            .remove("a1/0")
+    };
+    assert_eq!(told(&scrap), None);
+    let bite = |x: i64, y: i64| metrosk_core::geometry::Rect {
+        x: Length::inches(x, 1),
+        y: Length::inches(y, 1),
+        w: Length::inches(2, 1),
+        h: Length::inches(2, 1),
+    };
+    scrap.bites = vec![bite(0, 0)];
+    assert_eq!(told(&scrap), None, "there is room beside the bite");
+    scrap.bites = vec![bite(2, 2)];
+    assert!(told(&scrap).unwrap().contains("no place of that size"));
+}

@@ -3,7 +3,6 @@
 use crate::{OrderId, PortError, Progress};
 use async_trait::async_trait;
 use metrosk_core::geometry::Size;
-use metrosk_core::length::Length;
 
 /// Cuts outlines out of a sheet that lies on its mat.
 #[async_trait]
@@ -11,10 +10,10 @@ pub trait Cutter: Send + Sync {
     /// The largest sheet that it takes.
     async fn mat(&self) -> Result<Size, PortError>;
 
-    /// Cuts an order. One that was cut before under the same id is not cut again: the sheet is gone.
+    /// Cuts an order. What of it was cut before under the same id is not cut again: the blade goes on where it stopped.
     ///
     /// # Errors
-    /// When it does not answer, the sheet is larger than its mat, or the order was cancelled before the blade came down.
+    /// When it does not answer, the sheet is larger than its mat, an outline can't be cut, somebody has to see to it, or the order was cancelled.
     async fn cut(&self, order: &CutOrder, progress: &dyn Progress) -> Result<(), PortError>;
 }
 
@@ -25,17 +24,6 @@ pub struct CutOrder {
     pub id: OrderId,
     /// What the maker calls the sheet.
     pub sheet: String,
-    /// The sheet's size.
-    pub size: Size,
-    /// The outlines, inner ones before those around them.
-    pub paths: Vec<CutPath>,
-}
-
-/// A closed outline, as corners from the sheet's left top corner; the last one is joined to the first.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct CutPath {
-    /// The piece that it cuts.
-    pub piece: String,
-    /// Right and down.
-    pub corners: Vec<(Length, Length)>,
+    /// The sheet with its outlines in real units, inner ones before those around them.
+    pub svg: String,
 }

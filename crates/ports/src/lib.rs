@@ -9,7 +9,7 @@ mod cutter;
 mod gallery;
 mod printer;
 
-pub use cutter::{CutOrder, CutPath, Cutter};
+pub use cutter::{CutOrder, Cutter};
 pub use gallery::{Entry, Gallery, Published};
 pub use printer::{Print, PrintOrder, Printer};
 

@@ -27,7 +27,7 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 25] = [
+const TABLES: [&str; 29] = [
     "teams",
     "people",
     "members",
@@ -53,6 +53,10 @@ const TABLES: [&str; 25] = [
     "print_orders",
     "printers",
     "printed_sheets",
+    "cut_orders",
+    "cutting_machines",
+    "machine_sheets",
+    "machine_log",
 ];
 /// Rows fetched or written at once.
 const BATCH: usize = 200;

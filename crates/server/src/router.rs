@@ -6,6 +6,7 @@ use crate::features::calls::routes as calls;
 use crate::features::checks;
 use crate::features::clusters;
 use crate::features::cutting;
+use crate::features::cutting::machine::routes as machine;
 use crate::features::events::routes as events;
 use crate::features::history::routes as history;
 use crate::features::jobs::routes as jobs;
@@ -117,6 +118,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(printing::go_on))
         .routes(routes!(printing::printed))
         .routes(routes!(printing::printer, printing::set_printer))
+        .routes(routes!(machine::send, machine::orders))
+        .routes(routes!(machine::go_on))
+        .routes(routes!(machine::machine_state, machine::set_machine))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
         .merge(files())
 }

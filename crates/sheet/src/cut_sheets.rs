@@ -16,6 +16,9 @@ const NARROWEST: f64 = 8.5;
 /// Bare paper round a machine's sheets, in inches.
 const BETWEEN: f64 = 0.5;
 
+/// What is cut is drawn in this colour: red, green, blue.
+pub(crate) const CUT_COLOUR: [u8; 3] = [0xc2, 0x18, 0x5b];
+
 /// A box in inches: left, top, width, height.
 pub type InchBox = [f64; 4];
 
@@ -28,10 +31,21 @@ pub struct PieceOnSheet {
     pub sizes: String,
     /// Where it lies.
     pub at: InchBox,
-    /// Whether its outline is round.
-    pub is_round: bool,
+    /// Its outline within its place.
+    pub outline: CutOutline,
     /// What is cut out of its middle first.
-    pub hole: Option<InchBox>,
+    pub holes: Vec<InchBox>,
+}
+
+/// An outline within its place.
+#[derive(Clone, Debug, PartialEq)]
+pub enum CutOutline {
+    /// All of it.
+    Straight,
+    /// The ellipse in it.
+    Round,
+    /// Corners, as shares of it from its left top corner.
+    Corners(Vec<[f64; 2]>),
 }
 
 /// A sheet that is cut.
@@ -73,16 +87,37 @@ fn round([x, y, w, h]: InchBox, at: (f64, f64), scale: f64, style: &str) -> Stri
 impl PieceOnSheet {
     /// What is cut for it, from the inside out.
     fn outlines(&self, at: (f64, f64), scale: f64, style: &str) -> String {
-        let hole = self
-            .hole
-            .map_or_else(String::new, |hole| rect(hole, at, scale, style));
-        let outline = if self.is_round {
-            round(self.at, at, scale, style)
-        } else {
-            rect(self.at, at, scale, style)
+        let holes: String = self
+            .holes
+            .iter()
+            .map(|hole| rect(*hole, at, scale, style))
+            .collect();
+        let outline = match &self.outline {
+            CutOutline::Straight => rect(self.at, at, scale, style),
+            CutOutline::Round => round(self.at, at, scale, style),
+            CutOutline::Corners(corners) => polygon(self.at, corners, at, scale, style),
         };
-        hole + &outline
+        holes + &outline
     }
+}
+
+fn polygon(
+    [x, y, w, h]: InchBox,
+    corners: &[[f64; 2]],
+    at: (f64, f64),
+    scale: f64,
+    style: &str,
+) -> String {
+    let corner = |[across, down]: &[f64; 2]| {
+        let (x, y) = (across.mul_add(w, x), down.mul_add(h, y));
+        format!(
+            "{},{}",
+            num(x.mul_add(scale, at.0)),
+            num(y.mul_add(scale, at.1))
+        )
+    };
+    let points: Vec<String> = corners.iter().map(corner).collect();
+    format!("<polygon points=\"{}\" {style}/>", points.join(" "))
 }
 
 fn text(x: f64, y: f64, size: f64, said: &str) -> String {
@@ -211,8 +246,8 @@ mod tests {
                 label: "2, the strip".to_owned(),
                 sizes: "shows 12 in × 1 3/4 in, cut 12 in × 2 1/8 in".to_owned(),
                 at: [0.0, 0.0, 12.0, 2.125],
-                is_round: false,
-                hole: Some([1.0, 0.5, 4.0, 1.0]),
+                outline: CutOutline::Straight,
+                holes: vec![[1.0, 0.5, 4.0, 1.0]],
             }],
             steps: vec!["Set 2 1/8 in, cut once.".to_owned()],
         }

@@ -13,6 +13,7 @@
 
 mod credit;
 mod cut_sheets;
+mod machine;
 mod measures;
 mod numbers;
 mod outline;
@@ -25,7 +26,8 @@ mod words;
 mod writing;
 
 pub use credit::credit;
-pub use cut_sheets::{InchBox, PieceOnSheet, SheetToCut, cut_sheets_pdf, machine_svg};
+pub use cut_sheets::{CutOutline, InchBox, PieceOnSheet, SheetToCut, cut_sheets_pdf, machine_svg};
+pub use machine::{BladeLine, BladeSheet, read_blade_sheet};
 pub use measures::{Paper, measurement_pages};
 pub use numbers::{Numbered, numbered};
 pub use pdf::{PdfError, measurement_pdf};

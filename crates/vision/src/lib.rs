@@ -41,7 +41,7 @@ mod writing;
 
 pub use judging::Evidence;
 pub use matters::matters;
-pub use pattern::{Pattern, Runs, pattern};
+pub use pattern::{Pattern, Runs, detail, pattern};
 pub use picture::{
     FEWEST_PIXELS, MOST_BYTES, MOST_PIXELS, Picture, Unreadable, decode, jpeg, reduced,
 };

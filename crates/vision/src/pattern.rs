@@ -92,6 +92,25 @@ pub fn pattern(pixels: &RgbImage) -> Pattern {
     }
 }
 
+/// How much of a picture there is, place by place: how far each differs from the ground that most of it has, and from its neighbours. How many
+/// places lie side by side, and each's share, 0 to 1, row by row.
+#[must_use]
+pub fn detail(pixels: &RgbImage) -> (usize, Vec<f64>) {
+    let lightness = Lightness::of(pixels);
+    let mut sorted = lightness.at.clone();
+    sorted.sort_by(f64::total_cmp);
+    let ground = sorted[sorted.len() / 2];
+    let (w, h) = (lightness.w, lightness.h);
+    let place = |n: usize| {
+        let (x, y) = (n % w, n / w);
+        let here = lightness.get(x, y);
+        let across = (lightness.get((x + 1) % w, y) - here).abs();
+        let down = (lightness.get(x, (y + 1) % h) - here).abs();
+        ((here - ground).abs() + across + down).min(1.0)
+    };
+    (w, (0..w * h).map(place).collect())
+}
+
 /// A small picture's lightness, 0 to 1.
 struct Lightness {
     w: usize,

@@ -106,6 +106,11 @@ export type DefaultsDoc = Schemas["DefaultsDoc"];
 export type TeamPeople = Schemas["TeamPeople"];
 export type InviteView = Schemas["InviteView"];
 export type Role = Schemas["Role"];
+export type CutOrderView = Schemas["CutOrderView"];
+export type MachineView = Schemas["MachineView"];
+export type CutCureDoc = Schemas["CutCureDoc"];
+export type PieceLockDoc = Schemas["PieceLockDoc"];
+export type DieChoiceDoc = Schemas["DieChoiceDoc"];
 export type Problem = Schemas["Problem"];
 export type VersionView = Schemas["VersionView"];
 export type SketchRevisionView = Schemas["SketchRevisionView"];
@@ -242,7 +247,13 @@ export const api = {
       }),
     ),
   /** Puts a picture in; it is kept upright, without what its camera noted. */
-  addPicture: (file: Blob, name: string, key: string, as: { photo?: boolean } = {}, signal?: AbortSignal) =>
+  addPicture: (
+    file: Blob,
+    name: string,
+    key: string,
+    as: { photo?: boolean; paper?: boolean } = {},
+    signal?: AbortSignal,
+  ) =>
     taken(
       client.POST("/api/pictures", {
         ...(signal ? { signal } : {}),
@@ -262,6 +273,12 @@ export const api = {
       client.POST("/api/pages/{id}/print-orders", { params: { ...at(id), header: once(key) }, body: options }),
     ) as Promise<PrintOrderView>,
   goOnPrinting: (order: string) => taken(client.POST("/api/print-orders/{id}/go-on", { params: at(order) })),
+  cutOrders: (id: string) => taken(client.GET("/api/pages/{id}/cut-orders", { params: at(id) })),
+  sendToMachine: (id: string, key: string) =>
+    taken(client.POST("/api/pages/{id}/cut-orders", { params: { ...at(id), header: once(key) } })),
+  goOnCutting: (order: string) => taken(client.POST("/api/cut-orders/{id}/go-on", { params: at(order) })),
+  cuttingMachine: () => taken(client.GET("/api/cutting-machine")),
+  setCuttingMachine: (to: MachineView) => taken(client.PUT("/api/cutting-machine", { body: to })),
   printer: () => taken(client.GET("/api/printer")),
   setPrinter: (to: PrinterView) => taken(client.PUT("/api/printer", { body: to })),
   whatMatters: (picture: string) => taken(client.GET("/api/pictures/{id}/matters", { params: at(picture) })),

@@ -76,6 +76,32 @@ pub struct CutPiece {
     pub quantity: u32,
     /// Whether they may lie across.
     pub may_turn: bool,
+    /// The stock that they have to come from, by its id; any of their paper where none is named.
+    pub only_from: Option<String>,
+}
+
+/// What counts more among plans that open the same sheets.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Preference {
+    /// A large piece that is left.
+    #[default]
+    LargestRest,
+    /// Few settings of the trimmer.
+    FewSettings,
+}
+
+impl Preference {
+    /// The names that documents use.
+    pub const NAMES: [&'static str; 2] = ["largest-rest", "few-settings"];
+
+    /// The preference of that document name.
+    pub fn from_name(name: &str) -> Option<Preference> {
+        match name {
+            "largest-rest" => Some(Preference::LargestRest),
+            "few-settings" => Some(Preference::FewSettings),
+            _ => None,
+        }
+    }
 }
 
 /// A cut job.
@@ -89,6 +115,8 @@ pub struct CutJob {
     pub finest: i64,
     /// How long the search may take, in seconds.
     pub seconds: f64,
+    /// What counts more among plans that open the same sheets.
+    pub prefers: Preference,
     /// What there is.
     pub stock: Vec<Stock>,
     /// What is wanted.
@@ -146,6 +174,7 @@ fn read_job(top: &Node<'_>) -> Option<CutJob> {
         reach: reach?,
         finest: finest?,
         seconds: seconds?,
+        prefers: Preference::default(),
         stock,
         pieces,
     })
@@ -246,5 +275,6 @@ fn read_piece(node: &Node<'_>, unit: Unit) -> Option<CutPiece> {
         h,
         quantity: quantity?,
         may_turn: may_turn?,
+        only_from: None,
     })
 }

@@ -1,12 +1,12 @@
 //! A page's pieces cut from the stash: the list of what is cut, the sheets with their cuts, and what is short before the first cut.
 
 use super::decisions::CutDecisions;
-use super::job::{Area, CutJob, CutPiece, Stock};
+use super::job::{Area, CutJob, CutPiece, Preference, Stock};
 use super::sheet::{OnSheetPart, PlannedSheet};
 use super::steps::{CutStep, Trimmer};
 use crate::Cancel;
 use crate::document::number;
-use crate::geometry::{Axis, Span};
+use crate::geometry::{Axis, Edge, Span};
 use crate::length::Unit;
 use crate::papers::{PaperSide, Papered, PaperedPiece};
 use crate::sketch::{Kind, Shape};
@@ -64,8 +64,10 @@ pub struct ListedCut {
     pub shows: (i64, i64),
     /// What is cut, in ticks.
     pub cut: (i64, i64),
-    /// With what, after the trimmer's straight cuts.
-    pub tool: &'static str,
+    /// With what.
+    pub tool: String,
+    /// Less than 1/8 in of it goes under a neighbour: a slip of the blade would show.
+    pub is_tight: bool,
     /// How far it is.
     pub state: CutState,
     /// Which sheet, by its place.
@@ -125,6 +127,8 @@ pub fn page_cuts(
         .collect();
     let mut job = job(unit, trimmer, &still, stash, &begun);
     job.stock.extend(middles(&wanted, &begun));
+    job.prefers = decisions.prefers;
+    hold(&mut job, decisions);
     let planned = job.planned(cancel);
     let sheets = in_order(
         &wanted,
@@ -147,7 +151,7 @@ pub fn page_cuts(
         outdated: outdated.map(|n| (*n).to_owned()).collect(),
         list: wanted
             .iter()
-            .map(|(p, paper)| listed(p, paper, &sheets, &short))
+            .map(|(p, paper)| listed(p, paper, stash, &sheets, &short))
             .collect(),
         sheets,
         short,
@@ -182,7 +186,7 @@ impl PageCuts {
             .iter()
             .map(|l| {
                 json!({"name": l.name, "block": l.block, "paper": {"item": l.paper.item, "side": l.paper.side()},
-                       "shows": size(l.shows), "cut": size(l.cut), "tool": l.tool, "state": l.state.name(), "sheet": l.sheet})
+                       "shows": size(l.shows), "cut": size(l.cut), "tool": l.tool, "tight": l.is_tight, "state": l.state.name(), "sheet": l.sheet})
             })
             .collect();
         let short: Vec<Value> = self
@@ -281,6 +285,7 @@ fn job(
             h,
             quantity: 1,
             may_turn: may_turn(paper),
+            only_from: None,
         }
     });
     let used: BTreeSet<&str> = wanted.iter().map(|(_, p)| p.item.as_str()).collect();
@@ -294,6 +299,7 @@ fn job(
         reach: trimmer.reach,
         finest: trimmer.finest,
         seconds: 0.0,
+        prefers: Preference::default(),
         stock,
         pieces: pieces.collect(),
     }
@@ -403,16 +409,25 @@ fn middles<'a>(
     wanted: &'a [(&PaperedPiece, &PaperSide)],
     begun: &'a [&PlannedSheet],
 ) -> impl Iterator<Item = Stock> + 'a {
-    let gutted = wanted.iter().filter_map(|(p, paper)| {
-        let hole = area(p.piece.hole?);
-        Some(Stock {
-            id: format!("{}#{}", paper.item, p.name()),
-            paper: paper.item.clone(),
-            w: hole.w,
-            h: hole.h,
-            quantity: 1,
-            is_scrap: true,
-            spoiled: Vec::new(),
+    let gutted = wanted.iter().flat_map(|(p, paper)| {
+        let holes = p.holes();
+        let count = holes.len();
+        holes.into_iter().enumerate().map(move |(n, hole)| {
+            let hole = area(hole);
+            let which = if count > 1 {
+                format!(":{}", n + 1)
+            } else {
+                String::new()
+            };
+            Stock {
+                id: format!("{}#{}{which}", paper.item, p.name()),
+                paper: paper.item.clone(),
+                w: hole.w,
+                h: hole.h,
+                quantity: 1,
+                is_scrap: true,
+                spoiled: Vec::new(),
+            }
         })
     });
     gutted.filter(|stock| !begun.iter().any(|s| s.item == stock.id))
@@ -421,6 +436,7 @@ fn middles<'a>(
 fn listed(
     piece: &PaperedPiece,
     paper: &PaperSide,
+    stash: &BTreeMap<String, InStash<'_>>,
     sheets: &[PlannedSheet],
     short: &[ShortPiece],
 ) -> ListedCut {
@@ -443,7 +459,8 @@ fn listed(
         paper: paper.clone(),
         shows: (shows.w, shows.h),
         cut: size_of(piece),
-        tool: tool_for(piece),
+        tool: punch_for(piece, stash).unwrap_or_else(|| tool_for(piece).to_owned()),
+        is_tight: is_tight(piece),
         state,
         sheet,
         name,
@@ -468,11 +485,59 @@ fn state_on(sheet: &PlannedSheet, name: &str) -> CutState {
     }
 }
 
+/// Less to spare than this, in ticks, is little for a hand: 1/8 in.
+const LITTLE: f64 = 25_400.0;
+
+/// Whether so little of a piece goes under a neighbour that it had better be cut large, laid down, marked and trimmed again.
+fn is_tight(piece: &PaperedPiece) -> bool {
+    let tucked = |side: &Edge| match side {
+        Edge::Left => piece.piece.tucked.left,
+        Edge::Right => piece.piece.tucked.right,
+        Edge::Top => piece.piece.tucked.top,
+        Edge::Bottom => piece.piece.tucked.bottom,
+    };
+    let is_little = |side: &Edge| tucked(side) > 1.0 && tucked(side) < LITTLE - 1.0;
+    piece.under.iter().any(|(side, _)| is_little(side))
+}
+
+/// The punch or die of the stash that cuts a unit.
+fn punch_for(piece: &PaperedPiece, stash: &BTreeMap<String, InStash<'_>>) -> Option<String> {
+    piece.unit.as_ref()?;
+    let size = piece.size_to_cut();
+    let punch = stash.values().find(|thing| thing.item.punches(size))?;
+    Some(punch.item.name.clone())
+}
+
+fn is_square(piece: &PaperedPiece) -> bool {
+    let (w, h) = size_of(piece);
+    (w - h).abs() <= HAIR
+}
+
+/// Pieces come from the stock that their maker wants, as she wants them to lie. A lock on stock that isn't there any more holds nothing.
+fn hold(job: &mut CutJob, decisions: &CutDecisions) {
+    let there: BTreeSet<(String, String)> = job
+        .stock
+        .iter()
+        .map(|s| (s.id.clone(), s.paper.clone()))
+        .collect();
+    for piece in &mut job.pieces {
+        if let Some(lock) = decisions.locks.get(&piece.id) {
+            let is_there = |id: &String| there.contains(&(id.clone(), piece.paper.clone()));
+            piece.only_from = lock.from.clone().filter(is_there);
+            piece.may_turn &= !lock.is_upright;
+        }
+    }
+}
+
 /// With what the piece gets its shape.
 fn tool_for(piece: &PaperedPiece) -> &'static str {
     match (&piece.shape, piece.kind) {
         (Some(Shape::Rect), _) | (None, _) => "trimmer",
         (Some(Shape::Ellipse), _) => "trimmer, then a round template and scissors",
+        (Some(Shape::Triangle(_)), _) if is_square(piece) => {
+            "trimmer, then folded corner to corner and cut along the fold"
+        }
+        (Some(Shape::Triangle(_)), _) => "trimmer, then a line from corner to corner and scissors",
         (Some(_), Some(Kind::Accent)) => "trimmer, then scissors or a die",
         (Some(_), _) => "trimmer, then scissors",
     }

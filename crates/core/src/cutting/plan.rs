@@ -94,6 +94,9 @@ impl CutJob {
     /// Why pieces of a kind have no place.
     fn why_short(&self, piece: usize) -> String {
         let p = &self.pieces[piece];
+        if p.only_from.is_some() {
+            return "the sheet that it is to come from has no room for it".to_owned();
+        }
         let stock = self
             .stock
             .iter()

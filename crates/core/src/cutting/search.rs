@@ -4,7 +4,7 @@
 //! 2010). A step changes the order a little, and stays where it is no worse; emptying the sheet that is used least is the pull towards fewer
 //! sheets. So many steps, never a clock: the same job gives the same plan, unless the search is stopped.
 
-use super::job::CutJob;
+use super::job::{CutJob, Preference};
 use super::opened::{First, Opened, can_take};
 use crate::Cancel;
 use rand::rngs::StdRng;
@@ -117,11 +117,12 @@ enum Rule {
     LeastArea,
 }
 
-/// How good a plan is, the less the better: what is missing, whole sheets, their area, piece area out of scraps, scraps, the largest rest, settings.
-type Worth = (usize, usize, i128, i128, usize, i128, usize);
+/// How good a plan is, the less the better: what is missing, whole sheets, their area, piece area out of scraps, scraps, then the largest rest and
+/// settings in the order in which they count.
+type Worth = (usize, usize, i128, i128, usize, i128, i128);
 
 /// The same with a pull towards sheets that are full or empty, before the last two.
-type Pull = (usize, usize, i128, i128, usize, i128, i128, usize);
+type Pull = (usize, usize, i128, i128, usize, i128, i128, i128);
 
 /// A plan of one paper.
 #[derive(Clone, Default)]
@@ -333,6 +334,10 @@ fn best_place(job: &CutJob, sheets: &[Opened], piece: usize, rule: Rule) -> Opti
     };
     let mut best: Option<(Cost, Spot)> = None;
     for (s, sheet) in sheets.iter().enumerate() {
+        let only_from = p.only_from.as_ref();
+        if only_from.is_some_and(|only| *only != job.stock[sheet.stock].id) {
+            continue;
+        }
         // What is out of a scrap is not out of a whole sheet.
         let is_whole = !job.stock[sheet.stock].is_scrap;
         for (n, part) in sheet.free.iter().enumerate() {
@@ -374,23 +379,28 @@ fn worth_of(job: &CutJob, found: &Found) -> Worth {
     }
     settings.sort_unstable();
     settings.dedup();
+    let (rest, settings) = (-largest, settings.len() as i128);
+    let (first, second) = match job.prefers {
+        Preference::LargestRest => (rest, settings),
+        Preference::FewSettings => (settings, rest),
+    };
     (
         found.missing.len(),
         whole,
         whole_area,
         -of_scraps,
         scraps,
-        -largest,
-        settings.len(),
+        first,
+        second,
     )
 }
 
 fn pulled(worth: Worth, found: &Found) -> Pull {
     let unit = 203_200_i128 * 203_200 / 64;
     let squares: i128 = found.sheets.iter().map(|s| (s.used() / unit).pow(2)).sum();
-    let (missing, whole, area, of_scraps, scraps, largest, settings) = worth;
+    let (missing, whole, area, of_scraps, scraps, first, second) = worth;
     (
-        missing, whole, area, of_scraps, scraps, -squares, largest, settings,
+        missing, whole, area, of_scraps, scraps, -squares, first, second,
     )
 }
 

@@ -3,6 +3,7 @@
 use super::piecing::CutSize;
 use super::weighing::RuleWeights;
 use crate::document::{Findings, Invalid, Node};
+use crate::geometry::Size;
 use crate::length::{Length, Unit};
 use crate::stash::Colour;
 use serde_json::Value;
@@ -16,6 +17,9 @@ const MOST_GUTTED: usize = 200;
 const MOST_DEALT: usize = 24;
 const MOST_LOCKED: usize = 4_000;
 const MOST_SPARES: u32 = 100;
+const MOST_DIES: u32 = 100;
+const LEAST_DIE: Length = Length::inches(1, 4);
+const MOST_DIE: Length = Length::inches(12, 1);
 
 /// A side of something in the stash.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -133,6 +137,19 @@ pub struct GutDecisions {
     pub least: Length,
     /// Pieces that are gutted: `ground-0`, or `BLOCK/PART`.
     pub from: BTreeSet<String>,
+    /// Of pieces that are gutted: shapes of a die are cut out of the middle instead of the whole of it.
+    pub dies: BTreeMap<String, DieChoice>,
+}
+
+/// A die whose shapes are cut out of a hidden middle.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct DieChoice {
+    /// The tool's id in the stash.
+    pub tool: String,
+    /// What it cuts.
+    pub size: Size,
+    /// How many at the most.
+    pub count: usize,
 }
 
 impl Default for GutDecisions {
@@ -142,6 +159,7 @@ impl Default for GutDecisions {
             bar: Length::inches(1, 1),
             least: Length::inches(2, 1),
             from: BTreeSet::new(),
+            dies: BTreeMap::new(),
         }
     }
 }
@@ -361,10 +379,35 @@ fn read_gut(node: &Node<'_>, unit: Unit) -> Option<GutDecisions> {
     let from = node
         .get("from")
         .map_or(Some(Vec::new()), |n| n.texts(MOST_GUTTED));
+    let dies = node.get("dies").map_or(Some(Vec::new()), |n| {
+        fields(&n, |_, die| read_die(die, unit))
+    });
     Some(GutDecisions {
         margin: margin?.unwrap_or(usual.margin),
         bar: bar?.unwrap_or(usual.bar),
         least: least?.unwrap_or(usual.least),
         from: from?.into_iter().collect(),
+        dies: dies?.into_iter().collect(),
+    })
+}
+
+fn read_die(node: &Node<'_>, unit: Unit) -> Option<DieChoice> {
+    node.object()?;
+    let tool = node.need("tool", "a die of the stash");
+    let tool = tool.and_then(|n| n.text().map(str::to_owned));
+    let size = node.need("size", "what the die cuts").and_then(|n| {
+        n.object()?;
+        let side = |name| {
+            n.need(name, "a length")
+                .and_then(|s| s.length(unit, LEAST_DIE, MOST_DIE))
+        };
+        let (w, h) = (side("w"), side("h"));
+        Some(Size { w: w?, h: h? })
+    });
+    let count = node.optional("count", |n| n.count(1, MOST_DIES));
+    Some(DieChoice {
+        tool: tool?,
+        size: size?,
+        count: count?.unwrap_or(MOST_DIES) as usize,
     })
 }

@@ -1,11 +1,12 @@
 //! What becomes of papers on a layout: each piece with its paper, what shows and what is cut of it, and where it tucks.
 
 use super::decisions::{CutAs, PaperDecisions, PaperSide, PieceChoice};
+use super::die_shapes::{BETWEEN_DIES, dies_in};
 use super::extras::{Extra, extras};
 use super::piecing::{Gutting, Piece, Piecing, is_papered};
 use super::slices::slices;
 use crate::document::number;
-use crate::geometry::{Edge, Span};
+use crate::geometry::{Edge, Size, Span};
 use crate::layout::Layout;
 use crate::length::{Length, Unit};
 use crate::sketch::{Block, Kind, Shape, UnitShape};
@@ -35,6 +36,43 @@ pub struct PaperedPiece {
     pub under: Vec<(Edge, String)>,
     /// Sides that end at the page's edge.
     pub at_page: Vec<Edge>,
+    /// Whether what is cut is all of its block, or of its unit.
+    pub is_all_cut: bool,
+    /// Shapes of a die that are cut out of its hidden middle, in place of all of it.
+    pub dies: Option<DiesInMiddle>,
+}
+
+/// Shapes of a die in a hidden middle.
+#[derive(Clone, Debug, PartialEq)]
+pub struct DiesInMiddle {
+    /// The die's id in the stash.
+    pub tool: String,
+    /// What it cuts.
+    pub size: Size,
+    /// What stays between two of them, in ticks.
+    pub bar: f64,
+    /// Where they lie, measured as the pieces are.
+    pub places: Vec<Span>,
+}
+
+impl PaperedPiece {
+    /// What is cut out of its hidden middle.
+    pub fn holes(&self) -> Vec<Span> {
+        match &self.dies {
+            Some(dies) => dies.places.clone(),
+            None => self.piece.hole.into_iter().collect(),
+        }
+    }
+}
+
+fn dies_of(piece: &Piece, decisions: &PaperDecisions, name: &str) -> Option<DiesInMiddle> {
+    let (hole, die) = (piece.hole?, decisions.gut.dies.get(name)?);
+    Some(DiesInMiddle {
+        tool: die.tool.clone(),
+        size: die.size,
+        bar: BETWEEN_DIES,
+        places: dies_in(hole, die.size, BETWEEN_DIES, die.count, None),
+    })
 }
 
 /// All pieces of a layout.
@@ -83,7 +121,7 @@ pub fn papered(
                 .id
                 .strip_prefix(piece.block.as_str())
                 .and_then(|rest| rest.strip_prefix('/'));
-            PaperedPiece {
+            let mut papered = PaperedPiece {
                 of: named.of.get(&piece.block).cloned(),
                 unit: unit_name.map(str::to_owned),
                 slice,
@@ -93,8 +131,13 @@ pub fn papered(
                 paper: named.papers.get(&piece.paper).cloned(),
                 under: tucked_under(layout, &piece),
                 at_page: sides_at_page(layout, &piece),
+                is_all_cut: unit_name.is_some()
+                    || block.is_some_and(|b| is_all(piece.cut, b.block.true_bounds())),
                 piece,
-            }
+                dies: None,
+            };
+            papered.dies = dies_of(&papered.piece, decisions, &papered.name());
+            papered
         })
         .collect();
     Papered {
@@ -228,6 +271,10 @@ fn of_strips(layout: &Layout, decisions: &PaperDecisions, named: &Named) -> BTre
         choice.is_some_and(|c| c.cut_as == CutAs::Strips)
     };
     ids.filter(is_of_strips).cloned().collect()
+}
+
+fn is_all(cut: Span, of: Span) -> bool {
+    cut.is_in(of, HAIR) && of.is_in(cut, HAIR)
 }
 
 /// How far a side of the cut reaches beyond what shows.
@@ -364,6 +411,8 @@ impl Papered {
                     "shows": rect(p.piece.shows), "area": number(p.piece.area / ticks / ticks), "parts": p.piece.parts.len(), "slice": p.slice,
                     "cut": rect(p.piece.cut), "hole": p.piece.hole.map(rect),
                     "tucked": {"left": side(t.left), "right": side(t.right), "top": side(t.top), "bottom": side(t.bottom)},
+                    "dies": p.dies.as_ref().map(|d| json!({"tool": d.tool, "size": {"w": d.size.w.to_units(unit), "h": d.size.h.to_units(unit)},
+                                                           "places": d.places.iter().map(|s| rect(*s)).collect::<Vec<_>>()})),
                     "told": p.sentences(unit),
                 })
             })

@@ -27,6 +27,14 @@ impl CutSize {
     /// The names that documents use.
     pub const NAMES: [&'static str; 2] = ["lean", "whole"];
 
+    /// Its document name.
+    pub const fn name(self) -> &'static str {
+        match self {
+            CutSize::Lean => "lean",
+            CutSize::Whole => "whole",
+        }
+    }
+
     /// The size of that document name.
     pub fn from_name(name: &str) -> Option<CutSize> {
         match name {

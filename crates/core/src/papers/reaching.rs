@@ -1,7 +1,7 @@
 //! What can't reach: a paper that is too short for its piece, told before the glue.
 
 use super::papered::{Papered, PaperedPiece};
-use crate::geometry::{Axis, Edge};
+use crate::geometry::{Axis, Edge, Span};
 use crate::length::{Length, Unit};
 use crate::stash::{Direction, Item, usable};
 use std::collections::BTreeMap;
@@ -16,11 +16,39 @@ impl Papered {
             let paper = p.paper.as_ref()?;
             let item = items.get(&paper.item)?;
             let side = item.side(paper.side()).unwrap_or(&item.a);
-            let told = short_of(p, item, side.direction == Direction::Any, unit)?;
+            let may_turn = side.direction == Direction::Any;
+            let told = short_of(p, item, may_turn, unit)
+                .or_else(|| bitten(p, item, may_turn).then(|| BITTEN.to_owned()))?;
             Some((p.name(), told))
         };
         self.pieces.iter().filter_map(short).collect()
     }
+}
+
+const BITTEN: &str = "What is cut out of this sheet already leaves no place of that size.";
+
+/// Whether what is cut out of a thing already leaves no place for a piece that its size would hold. A piece that has a place has one that
+/// touches, to its left and at its top, a side of the sheet or of a bite.
+fn bitten(piece: &PaperedPiece, item: &Item, may_turn: bool) -> bool {
+    let Some(size) = item.size else { return false };
+    let (sheet, cut) = (usable(size, item.strip), piece.piece.cut);
+    let bites: Vec<Span> = item.bites.iter().map(|b| Span::from(*b)).collect();
+    let has_place = |w: f64, h: f64| {
+        let lefts = bites.iter().map(|b| b.r).chain([sheet.l]);
+        lefts.into_iter().any(|l| {
+            let tops = bites.iter().map(|b| b.b).chain([sheet.t]);
+            tops.into_iter().any(|t| {
+                let place = Span {
+                    l,
+                    t,
+                    r: l + w,
+                    b: t + h,
+                };
+                place.is_in(sheet, HAIR) && !bites.iter().any(|b| b.overlaps(place, HAIR))
+            })
+        })
+    };
+    !bites.is_empty() && !has_place(cut.w(), cut.h()) && !(may_turn && has_place(cut.h(), cut.w()))
 }
 
 /// What is short of a piece on a thing, turned where that may be and helps.

@@ -7,7 +7,7 @@ use crate::documents::requests::{
     FoldChoiceDoc, LiftChoiceDoc, MatChoiceDoc, PhotosDoc, PinDoc, ReadingsDoc, SlackDoc,
     SlotChoiceDoc, TargetDoc,
 };
-use crate::documents::sketches::{BoxDoc, SketchDoc};
+use crate::documents::sketches::{BoxDoc, SizeDoc, SketchDoc};
 use crate::documents::words::WordsSectionDoc;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -154,6 +154,23 @@ pub(crate) struct CutSectionDoc {
     /// Sheets of which at least one cut is made.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) begun: Option<Vec<BegunSheetDoc>>,
+    /// What is held of pieces' places, by their names.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) locks: Option<BTreeMap<String, PieceLockDoc>>,
+    /// `largest-rest` or `few-settings`: what counts more among plans that open the same sheets.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) prefers: Option<String>,
+}
+
+/// What a maker holds of a piece's place.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct PieceLockDoc {
+    /// The stock that it comes from, as sheets name it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) from: Option<String>,
+    /// It lies on its sheet as it lies on the page.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) upright: Option<bool>,
 }
 
 /// What is decided and done about making the page.
@@ -295,6 +312,21 @@ pub(crate) struct GutDoc {
     /// The pieces that are gutted.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub(crate) from: Option<Vec<String>>,
+    /// Of them, those out of whose middle shapes of a die are cut.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) dies: Option<BTreeMap<String, DieChoiceDoc>>,
+}
+
+/// A die whose shapes are cut out of a hidden middle.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DieChoiceDoc {
+    /// The tool's id in the stash.
+    pub(crate) tool: String,
+    /// What it cuts.
+    pub(crate) size: SizeDoc,
+    /// How many at the most.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) count: Option<u32>,
 }
 
 /// The page, and where everything goes.

@@ -1,6 +1,7 @@
 //! The stash, what pages hold of it, and which paper suits which piece.
 
 pub(crate) mod by_picture;
+pub(crate) mod detail;
 pub(crate) mod holding;
 pub(crate) mod papers;
 pub(crate) mod routes;

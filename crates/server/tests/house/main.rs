@@ -17,6 +17,7 @@ mod history;
 mod hops;
 mod jobs;
 mod log;
+mod machine;
 mod nothing_lost;
 mod people;
 mod photos;

@@ -1,5 +1,6 @@
 //! Another team's things are not there, whatever the route: one table, which a new route fails until it stands in it.
 
+use crate::machine::sent_to_machine;
 use crate::printing::sent_to_printer;
 use crate::support::{Guest, Server, answer, id};
 use reqwest::{Method, StatusCode};
@@ -18,6 +19,7 @@ enum Of {
     Job,
     Call,
     PrintOrder,
+    CutOrder,
     Thing,
 }
 
@@ -250,6 +252,24 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             json!({"paper": "4x6"}),
         ),
         (
+            Method::GET,
+            "/api/pages/{id}/cut-orders",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::POST,
+            "/api/pages/{id}/cut-orders",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::POST,
+            "/api/cut-orders/{id}/go-on",
+            Of::CutOrder,
+            none.clone(),
+        ),
+        (
             Method::POST,
             "/api/print-orders/{id}/go-on",
             Of::PrintOrder,
@@ -349,6 +369,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     // Sandpiper leads the neighbours, and has nothing to do with the club.
     let (wren, sandpiper) = (house.as_wren().await, house.as_person("sandpiper").await);
     let order = sent_to_printer(&wren).await;
+    let cut_order = sent_to_machine(&wren).await;
     let page = wren.kites().await;
     let teal = wren.get("/api/team").await.1["people"]
         .as_array()
@@ -394,6 +415,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Job => id(&job),
             Of::Call => id(&call),
             Of::PrintOrder => id(&order),
+            Of::CutOrder => id(&cut_order),
             Of::Thing => id(&thing),
         };
         let path = path

@@ -245,6 +245,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cut-orders/{id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes on with an order that stopped: no line is cut twice. */
+        post: operations["go_on_cutting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cut/planned": {
         parameters: {
             query?: never;
@@ -254,8 +271,26 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is to be cut for a page, sheet by sheet. What is begun stays as it is; what is short is told before the first cut. */
+        /** What is to be cut for a page, sheet by sheet. What is begun stays as it is; what is short is told before the first cut, with what could give. */
         post: operations["page_cuts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cutting-machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The simulated cutting machine as it is. */
+        get: operations["machine"];
+        /** Changes its mat, jams it, lets it lose its place, or sets it right. */
+        put: operations["set_machine"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -641,6 +676,24 @@ export interface paths {
         put?: never;
         /** Copies a page with its newest plan; the copy has no due date. */
         post: operations["copy_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/cut-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page's orders, the newest first: how far each sheet is, and what stopped the blade. */
+        get: operations["cut_orders"];
+        put?: never;
+        /** Sends the sheets of a page that nothing is cut of yet to the cutting machine. */
+        post: operations["send_to_machine"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2440,6 +2493,17 @@ export interface components {
             /** @description The smallest slot that would. */
             slot: components["schemas"]["SizeDoc"];
         };
+        /** @description A way out where paper is short. */
+        CutCureDoc: {
+            /** @description The paper's id in the stash. */
+            paper: string;
+            /** @description The change of the papers section that does it; none where something else has to be done. */
+            patch: Record<string, never> | null;
+            /** @description How many pieces still have no place then. */
+            still_short: number;
+            /** @description What to do. */
+            text: string;
+        };
         /** @description A unit of which a part is cut off. */
         CutOffDoc: {
             /** @description How much. */
@@ -2447,10 +2511,50 @@ export interface components {
             /** @description `ROW/COLUMN` */
             unit: string;
         };
+        /** @description Sheets that were sent to the cutting machine. */
+        CutOrderView: {
+            /** @description Who sent it. */
+            asked_by: string;
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Its job, which can be cancelled.
+             */
+            job: string;
+            /** @description What the machine wrote down of it. */
+            log: components["schemas"]["MachineWordView"][];
+            /**
+             * Format: date-time
+             * @description When it was sent.
+             */
+            made_at: string;
+            /**
+             * Format: uuid
+             * @description The page.
+             */
+            page: string;
+            problem?: components["schemas"]["Problem"] | null;
+            /** @description How far it is. */
+            progress?: string | null;
+            /** @description Its sheets, in order. */
+            sheets: components["schemas"]["MachineSheetView"][];
+            /** @description `waiting`, `running`, `done`, `failed` or `cancelled` */
+            state: string;
+        };
         /** @description What is decided and done about cutting. */
         CutSectionDoc: components["schemas"]["SectionDoc"] & {
             /** @description Sheets of which at least one cut is made. */
             begun?: components["schemas"]["BegunSheetDoc"][] | null;
+            /** @description What is held of pieces' places, by their names. */
+            locks?: {
+                [key: string]: components["schemas"]["PieceLockDoc"];
+            } | null;
+            /** @description `largest-rest` or `few-settings`: what counts more among plans that open the same sheets. */
+            prefers?: string | null;
             /** @description The trimmer, by its id in the stash. */
             trimmer?: string | null;
         };
@@ -2585,6 +2689,27 @@ export interface components {
              * @description Its number, from 1.
              */
             revision: number;
+        };
+        /** @description A die whose shapes are cut out of a hidden middle. */
+        DieChoiceDoc: {
+            /**
+             * Format: int32
+             * @description How many at the most.
+             */
+            count?: number | null;
+            /** @description What it cuts. */
+            size: components["schemas"]["SizeDoc"];
+            /** @description The tool's id in the stash. */
+            tool: string;
+        };
+        /** @description Shapes of a die in a hidden middle. */
+        DiesInMiddleDoc: {
+            /** @description Where its shapes lie on the page. */
+            places: components["schemas"]["BoxDoc"][];
+            /** @description What it cuts. */
+            size: components["schemas"]["SizeDoc"];
+            /** @description The die's id in the stash. */
+            tool: string;
         };
         /** @description What can be drawn. */
         DrawnDoc: components["schemas"]["LayoutDoc"] | components["schemas"]["SketchDoc"];
@@ -2837,6 +2962,10 @@ export interface components {
              * @description How far from the sheet's sides.
              */
             bar?: number | null;
+            /** @description Of them, those out of whose middle shapes of a die are cut. */
+            dies?: {
+                [key: string]: components["schemas"]["DieChoiceDoc"];
+            } | null;
             /** @description The pieces that are gutted. */
             from?: string[] | null;
             /**
@@ -3335,6 +3464,8 @@ export interface components {
             shows: components["schemas"]["SizeDoc"];
             /** @description `to-cut`, `cut` or `short` */
             state: string;
+            /** @description Less than 1/8 in of it goes under a neighbour: better cut large, laid down, marked and trimmed again. */
+            tight: boolean;
             /** @description With what. */
             tool: string;
         };
@@ -3455,6 +3586,47 @@ export interface components {
             nth: number;
             /** @description `line`, `contact` or `equal` */
             wish: string;
+        };
+        /** @description A sheet on the machine. */
+        MachineSheetView: {
+            /**
+             * Format: int32
+             * @description How many of them are cut.
+             */
+            cut: number;
+            /**
+             * Format: int32
+             * @description How many lines it has; 0 before it is begun.
+             */
+            lines: number;
+            /** @description What the maker calls it. */
+            name: string;
+        };
+        /** @description The simulated cutting machine. */
+        MachineView: {
+            /** @description Whether paper is jammed in it. */
+            jammed: boolean;
+            /** @description Whether it lost its place. */
+            lost: boolean;
+            /** @description Its mat: `12x12` or `12x24`. */
+            mat: string;
+            /** @description What is going to happen to it: `none`, `jam` or `lost`. */
+            trouble: string;
+            /**
+             * Format: int32
+             * @description After how many more lines.
+             */
+            trouble_after: number;
+        };
+        /** @description A line of the machine's log. */
+        MachineWordView: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description What happened. */
+            said: string;
         };
         /** @description A colour brought onto a piece. */
         MadeUpDoc: {
@@ -3860,6 +4032,8 @@ export interface components {
         };
         /** @description A page's papers and what is cut already, and the layout that they lie on. */
         PageCutsAskedDoc: {
+            /** @description A plan at a glance, that a better one follows. */
+            at_a_glance?: boolean | null;
             cut?: components["schemas"]["CutSectionDoc"] | null;
             /** @description The layout. */
             layout: components["schemas"]["LayoutDoc"];
@@ -3872,6 +4046,8 @@ export interface components {
         };
         /** @description What is to be cut, and how. */
         PageCutsDoc: {
+            /** @description What could give where something is short. */
+            cures: components["schemas"]["CutCureDoc"][];
             /**
              * Format: double
              * @description Its smallest step.
@@ -4078,6 +4254,7 @@ export interface components {
             block: string;
             /** @description What is cut, in the piece's own frame. */
             cut: components["schemas"]["BoxDoc"];
+            dies?: components["schemas"]["DiesInMiddleDoc"] | null;
             hole?: components["schemas"]["BoxDoc"] | null;
             /** @description What each punch or die gives from that. */
             hole_gives?: components["schemas"]["HoleGivesDoc"][] | null;
@@ -4282,6 +4459,13 @@ export interface components {
             units?: {
                 [key: string]: components["schemas"]["PaperRefDoc"];
             } | null;
+        };
+        /** @description What a maker holds of a piece's place. */
+        PieceLockDoc: {
+            /** @description The stock that it comes from, as sheets name it. */
+            from?: string | null;
+            /** @description It lies on its sheet as it lies on the page. */
+            upright?: boolean | null;
         };
         /** @description A held edge or size. */
         PinDoc: {
@@ -6778,6 +6962,51 @@ export interface operations {
             };
         };
     };
+    go_on_cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOrderView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     page_cuts: {
         parameters: {
             query?: never;
@@ -6800,6 +7029,80 @@ export interface operations {
                 };
             };
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MachineView"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7976,6 +8279,106 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOrderView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_to_machine: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOrderView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9606,6 +10009,8 @@ export interface operations {
                 name?: string;
                 /** @description A photo that goes on pages, not a picture of a sketch. One that is there already is kept once. */
                 photo?: boolean;
+                /** @description A picture of a paper: it is offered neither as a photo nor as a sketch. */
+                paper?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string | null;

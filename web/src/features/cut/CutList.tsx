@@ -9,12 +9,13 @@ type Props = {
   stash: StashById;
   unit: Unit;
   onShow: (sheet: number) => void;
+  isHeld: (piece: string) => boolean;
 };
 
 const STATES: Record<string, string> = { "to-cut": "to cut", cut: "cut", whole: "whole sheet", short: "short" };
 
 /** Every piece with what is cut, from which paper, and how far it is. */
-export function CutList({ list, labelOf, stash, unit, onShow }: Props) {
+export function CutList({ list, labelOf, stash, unit, onShow, isHeld }: Props) {
   if (list.length === 0) return null;
   return (
     <table className="mt-2 w-full text-[13px]">
@@ -43,6 +44,12 @@ export function CutList({ list, labelOf, stash, unit, onShow }: Props) {
                 </button>
                 <span className="block text-second">{paper}</span>
                 {piece.tool !== "trimmer" && <span className="block text-second">{piece.tool}</span>}
+                {piece.tight && (
+                  <span className="block text-measure">
+                    little goes under: cut it large, lay it down, mark it, trim again
+                  </span>
+                )}
+                {isHeld(piece.name) && <span className="block text-second">held in its place</span>}
               </th>
               <td className="num whitespace-nowrap py-0.5 text-right">
                 <Length value={piece.cut.w} unit={unit} /> × <Length value={piece.cut.h} unit={unit} />

@@ -18,10 +18,25 @@ import { Notice } from "@/shared/ui/Notice";
 import { useWidth } from "@/shared/ui/useWidth";
 import { Workbench } from "@/shared/ui/Workbench";
 import { AtTable } from "./AtTable";
+import { ComparePlans } from "./ComparePlans";
 import { CutList } from "./CutList";
-import { asTicked, labels, nextSheet, stepAt, thingOf, withDone, withWrong } from "./model";
+import { Machine } from "./Machine";
+import {
+  asTicked,
+  labels,
+  lockOf,
+  nextSheet,
+  stepAt,
+  thingOf,
+  withCure,
+  withDone,
+  withPreference,
+  withWrong,
+} from "./model";
+import { PiecesHeld } from "./PiecesHeld";
 import { RestsAway } from "./RestsAway";
 import { SheetDrawing } from "./SheetDrawing";
+import { Short } from "./Short";
 import { Steps } from "./Steps";
 import { useCuts } from "./useCuts";
 
@@ -34,23 +49,25 @@ const NONE: PageCutsDoc = {
   short: [],
   outdated: [],
   stopped: false,
+  cures: [],
 };
 /** The address of the table mode, so that it is there again after a reload. */
 const TABLE = "#at-the-table";
 
 /** What is cut from which sheet: each sheet to scale with its cuts, the cuts as trimmer settings, what is short before the first of them. */
-export function CutStation({ page, plan, changePlan }: StationProps) {
+export function CutStation({ page, plan, saved, changePlan }: StationProps) {
   const mayChange = useMayChange();
   const fit = fitOf(plan);
   const unit = unitOf(fit);
   const answer = useProposals(fit);
   const way = chosenWay(fit, answer.data?.proposals ?? []);
-  const outcome = useCuts(page.id, plan, way?.layout);
-  const found = outcome.data ?? NONE;
+  const { full: outcome, shown, isImproving, stop } = useCuts(page.id, plan, way?.layout);
+  const found = shown ?? NONE;
   const cuts = useMemo(() => ({ ...found, sheets: asTicked(found.sheets, plan) }), [found, plan]);
   const stash = useStashById();
   const [chosen, setChosen] = useState<number>();
   const [atTable, setAtTable] = useTable();
+  const [open, setOpen] = useState<"machine" | "compare">();
   const blocks = useMemo(() => (way ? numbered(fit.sketch, way.layout.blocks) : []), [fit.sketch, way]);
   const numbers = useMemo(() => new Map(blocks.map((b) => [b.block.id, b.number])), [blocks]);
   const names = useMemo(() => labels(cuts.list, numbers), [cuts.list, numbers]);
@@ -81,7 +98,14 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
           name: "Cut list",
           content: (
             <SketchCard fit={fit} credit={page.credit} selected={undefined} lit={undefined}>
-              <CutList list={cuts.list} labelOf={labelOf} stash={stash} unit={unit} onShow={setChosen} />
+              <CutList
+                list={cuts.list}
+                labelOf={labelOf}
+                stash={stash}
+                unit={unit}
+                onShow={setChosen}
+                isHeld={(piece) => Object.keys(lockOf(plan, piece)).length > 0}
+              />
             </SketchCard>
           ),
         }}
@@ -89,14 +113,14 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
           <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3">
             {answer.isError && <Failed error={answer.error} onRetry={() => answer.refetch()} />}
             {outcome.isError && <Failed error={outcome.error} onRetry={() => outcome.refetch()} />}
-            {(answer.isPending || (way && outcome.isPending)) && <Notice>Planning the cuts…</Notice>}
+            {(answer.isPending || (way && !shown && !outcome.isError)) && <Notice>Planning the cuts…</Notice>}
             {answer.data?.conflict && (
               <Notice>
                 This page can't be laid out as it stands: <Sentence text={answer.data.conflict.text} /> The Fit station
                 shows what to let go.
               </Notice>
             )}
-            {outcome.data && cuts.list.length === 0 && (
+            {shown && cuts.list.length === 0 && (
               <Notice>
                 Nothing is to be cut yet: choose papers at the Papers station, and their pieces come here.
               </Notice>
@@ -129,7 +153,20 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
         }}
         ledger={
           <div className="sheet grid gap-3">
-            <Short cuts={cuts} labelOf={labelOf} />
+            {isImproving && shown && (
+              <p role="status" className="flex items-center justify-between gap-2 text-[13px]">
+                This plan works; a better one is being looked for.
+                <button type="button" className="button px-2 py-0.5" onClick={stop}>
+                  Take this one
+                </button>
+              </p>
+            )}
+            <Short
+              cuts={cuts}
+              labelOf={labelOf}
+              stash={stash}
+              onCure={mayChange ? (cure) => change(withCure(plan, cure), cure.text.toLowerCase()) : undefined}
+            />
             {sheet && (
               <Steps
                 sheet={sheet}
@@ -138,6 +175,16 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
                 labelOf={labelOf}
                 onTick={mayChange ? (done) => tick(sheet, done) : undefined}
                 onWrong={mayChange ? (piece) => wrong(sheet, piece) : undefined}
+              />
+            )}
+            {mayChange && sheet && sheet.done < sheet.cuts.length && (
+              <PiecesHeld
+                list={cuts.list.filter((p) => cuts.sheets[p.sheet ?? -1] === sheet || p.state === "short")}
+                plan={plan}
+                sheets={cuts.sheets}
+                nameOf={nameOf}
+                labelOf={labelOf}
+                change={change}
               />
             )}
             {mayChange && sheet && <RestsAway sheet={sheet} unit={unit} stash={stash} />}
@@ -157,6 +204,12 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
                 <a className="button px-2 py-0.5" href={takeAway.forMachine(page.id)}>
                   For a cutting machine (SVG)
                 </a>
+                <button type="button" className="button px-2 py-0.5" onClick={() => setOpen("machine")}>
+                  Send to the cutting machine
+                </button>
+                <button type="button" className="button px-2 py-0.5" onClick={() => setOpen("compare")}>
+                  Compare two plans
+                </button>
               </div>
             )}
             <p className="text-[13px] text-second">
@@ -166,6 +219,35 @@ export function CutStation({ page, plan, changePlan }: StationProps) {
           </div>
         }
       />
+      {open === "machine" && (
+        <Machine
+          page={page.id}
+          saved={saved}
+          count={cuts.sheets.filter((s) => s.cuts.length > 0 && s.done === 0).length}
+          onClose={() => setOpen(undefined)}
+        />
+      )}
+      {open === "compare" && (
+        <ComparePlans
+          page={page.id}
+          plan={plan}
+          layout={way?.layout}
+          unit={unit}
+          nameOf={nameOf}
+          lookOf={lookOfSheet}
+          labelOf={labelOf}
+          onTake={
+            mayChange
+              ? (prefers) => {
+                  const few = prefers === "few-settings";
+                  change(withPreference(plan, prefers), few ? "few settings of the trimmer" : "a large piece left");
+                  setOpen(undefined);
+                }
+              : undefined
+          }
+          onClose={() => setOpen(undefined)}
+        />
+      )}
       {atTable && (
         <AtTable
           sheets={cuts.sheets.filter((s) => s.cuts.length > 0)}
@@ -261,37 +343,6 @@ function Sizes({ title, rows, unit }: { title: string; rows: readonly Row[]; uni
         ))}
       </ul>
     </div>
-  );
-}
-
-/** What is short, and what was cut for a page that has changed since. */
-function Short({ cuts, labelOf }: { cuts: PageCutsDoc; labelOf: (piece: string) => string }) {
-  if (cuts.short.length === 0 && cuts.outdated.length === 0 && !cuts.stopped) return null;
-  return (
-    <section aria-labelledby="short" className="grid gap-1">
-      {cuts.short.length > 0 && (
-        <>
-          <h3 id="short">Short, before the first cut</h3>
-          <ul className="grid gap-1">
-            {cuts.short.map((s) => (
-              <li key={s.name}>
-                <strong>{labelOf(s.name)}</strong>: {s.why}.
-              </li>
-            ))}
-          </ul>
-          <p className="text-[13px] text-second">
-            Another sheet, a leaner cut or a smaller tuck at the Papers station, or a narrower mat at Photos makes room.
-          </p>
-        </>
-      )}
-      {cuts.outdated.length > 0 && (
-        <p>
-          Cut already, and no longer what the page asks for: {cuts.outdated.map(labelOf).join(", ")}. Trim it down if it
-          is larger, or it is cut anew from what is left.
-        </p>
-      )}
-      {cuts.stopped && <p className="text-second">With more time a plan with fewer sheets might be found.</p>}
-    </section>
   );
 }
 

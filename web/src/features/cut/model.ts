@@ -1,6 +1,15 @@
 // The Cut station as pure functions: parts of a sheet, what comes next, and ticks that make one plan out of another.
 
-import type { BegunSheetDoc, CutSheetDoc, CutStepDoc, ListedCutDoc, PlanDoc } from "@/api/client";
+import type {
+  BegunSheetDoc,
+  CutCureDoc,
+  CutSheetDoc,
+  CutStepDoc,
+  ListedCutDoc,
+  PageCutsDoc,
+  PieceLockDoc,
+  PlanDoc,
+} from "@/api/client";
 
 export type Area = { x: number; y: number; w: number; h: number };
 
@@ -117,6 +126,62 @@ export const howOften = (times: number) => COUNTS[times - 1] ?? `${times} times`
 const PLACES = ["First", "Second", "Third", "Fourth", "Fifth", "Sixth", "Seventh", "Eighth"];
 
 export const whichOne = (n: number) => PLACES[n] ?? `${n + 1}th`;
+
+export type Preference = "largest-rest" | "few-settings";
+
+/** What counts more among plans that open the same sheets. */
+export const preferenceOf = (plan: PlanDoc): Preference =>
+  plan.cut?.prefers === "few-settings" ? "few-settings" : "largest-rest";
+
+export function withPreference(plan: PlanDoc, prefers: Preference): PlanDoc {
+  if (preferenceOf(plan) === prefers) return plan;
+  return { ...plan, cut: { ...plan.cut, prefers } };
+}
+
+/** What two plans are compared by. */
+export function countsOf(cuts: PageCutsDoc) {
+  const sheets = cuts.sheets.filter((s) => s.cuts.length > 0);
+  const rests = sheets.flatMap((s) => s.rests);
+  const rest = rests.reduce<Area | undefined>(
+    (best, r) => (best && best.w * best.h >= r.w * r.h ? best : r),
+    undefined,
+  );
+  return {
+    opened: cuts.sheets.filter((s) => s.item === thingOf(s)).length,
+    settings: sheets.reduce((sum, s) => sum + s.steps.length, 0),
+    rest,
+    short: cuts.short.length,
+  };
+}
+
+/** What is held of a piece's place. */
+export const lockOf = (plan: PlanDoc, piece: string): PieceLockDoc => plan.cut?.locks?.[piece] ?? {};
+
+export function withLock(
+  plan: PlanDoc,
+  piece: string,
+  lock: { from?: string | null | undefined; upright?: boolean | null | undefined },
+): PlanDoc {
+  const { [piece]: _, ...others } = plan.cut?.locks ?? {};
+  const held: PieceLockDoc = {
+    ...(lock.from ? { from: lock.from } : {}),
+    ...(lock.upright ? { upright: true } : {}),
+  };
+  const locks = Object.keys(held).length > 0 ? { ...others, [piece]: held } : others;
+  return { ...plan, cut: { ...plan.cut, locks } };
+}
+
+/** A way out of a shortage, taken: its change of the papers section is merged in, choice by choice. */
+export function withCure(plan: PlanDoc, cure: CutCureDoc): PlanDoc {
+  const changes = (cure.patch as { pieces?: Record<string, Record<string, object>> } | null)?.pieces ?? {};
+  const pieces = { ...plan.papers?.pieces };
+  for (const [block, parts] of Object.entries(changes)) {
+    const own = { ...pieces[block] };
+    for (const [part, change] of Object.entries(parts)) own[part] = { ...own[part], ...change };
+    pieces[block] = own;
+  }
+  return { ...plan, papers: { ...plan.papers, pieces } };
+}
 
 /** What pieces are called on this station: a block's number and kind, a unit's place. */
 export function labels(list: readonly ListedCutDoc[], numbers: ReadonlyMap<string, string>) {

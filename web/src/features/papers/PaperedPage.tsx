@@ -4,8 +4,10 @@ import { unitOf } from "@/features/fit/model";
 import { tagPlaces } from "@/features/fit/tagPlaces";
 import type { Numbered } from "@/shared/drawing/geometry";
 import { NumberTag, PageSheet } from "@/shared/drawing/PageSheet";
+import { type PaperLooks, PapersOf } from "@/shared/drawing/papers";
 import { Rulers } from "@/shared/drawing/Rulers";
 import { ROOM, RULER, usePageScale } from "@/shared/drawing/usePageScale";
+import { Segments } from "@/shared/ui/Segments";
 import { SizeText } from "@/shared/ui/SizeText";
 import { papersUsed } from "./model";
 
@@ -18,6 +20,8 @@ type Props = {
   labelOf: (piece: PaperedPieceDoc) => string;
   onTake: (name: string) => void;
   onDropPaper: ((piece: PaperedPieceDoc, paper: PaperRefDoc) => void) | undefined;
+  /** What the papers look like from behind, where a page can be seen through. */
+  backs: PaperLooks | undefined;
 };
 
 const WORDS = ["No paper", "One paper", "Two papers", "Three papers", "Four papers", "Five papers", "Six papers"];
@@ -26,8 +30,10 @@ const WORDS = ["No paper", "One paper", "Two papers", "Three papers", "Four pape
 export const PAPER = "application/x-metrosk-paper";
 
 /** The page in its true papers, to scale; the piece in hand with what shows in a solid line and what hides in a dashed one. */
-export function PaperedPage({ fit, layout, blocks, pieces, inHand, labelOf, onTake, onDropPaper }: Props) {
+export function PaperedPage({ fit, layout, blocks, pieces, inHand, labelOf, onTake, onDropPaper, backs }: Props) {
   const [over, setOver] = useState<string>();
+  const [side, setSide] = useState<"front" | "back">("front");
+  const behind = side === "back" ? backs : undefined;
   const { canvas } = layout;
   const unit = unitOf(fit);
   const { frame, scale, size } = usePageScale(canvas);
@@ -39,6 +45,17 @@ export function PaperedPage({ fit, layout, blocks, pieces, inHand, labelOf, onTa
         <h2 id="page-title" className="text-[17px]">
           {WORDS[count] ?? `${count} papers`} on {canvas.pages === 2 ? "two pages" : "one page"}
         </h2>
+        {backs && (
+          <Segments
+            label="Which side of the page"
+            value={side}
+            options={[
+              { value: "front", label: "front" },
+              { value: "back", label: "seen from the back" },
+            ]}
+            onChoose={setSide}
+          />
+        )}
         <span className="text-[13px] text-second">
           <SizeText page={canvas.page} pages={canvas.pages} unit={unit} />
         </span>
@@ -48,13 +65,21 @@ export function PaperedPage({ fit, layout, blocks, pieces, inHand, labelOf, onTa
           width={RULER + size.w + ROOM}
           height={RULER + size.h + ROOM}
           role="img"
-          aria-label="The page in its papers, to scale"
+          aria-label={behind ? "The page seen through from the back, to scale" : "The page in its papers, to scale"}
           className="mx-auto block"
         >
           <Rulers canvas={canvas} unit={unit} scale={scale} at={RULER} />
           <g transform={`translate(${RULER} ${RULER})`}>
-            <PageSheet canvas={canvas} blocks={layout.blocks} scale={scale} guard={fit.target.fold_guard ?? 0} />
-            {pieces.map((piece) => (
+            {behind ? (
+              <g transform={`translate(${size.w} 0) scale(-1 1)`}>
+                <PapersOf value={behind}>
+                  <PageSheet canvas={canvas} blocks={layout.blocks} scale={scale} fromBehind />
+                </PapersOf>
+              </g>
+            ) : (
+              <PageSheet canvas={canvas} blocks={layout.blocks} scale={scale} guard={fit.target.fold_guard ?? 0} />
+            )}
+            {(behind ? [] : pieces).map((piece) => (
               <PieceHandle
                 key={piece.name}
                 piece={piece}
@@ -69,7 +94,13 @@ export function PaperedPage({ fit, layout, blocks, pieces, inHand, labelOf, onTa
             ))}
             <g aria-hidden style={{ pointerEvents: "none" }}>
               {tags.map(({ number, block, x, y }) => (
-                <NumberTag key={block.id} x={x} y={y} number={number} lit={block.id === inHand?.block} />
+                <NumberTag
+                  key={block.id}
+                  x={behind ? size.w - x : x}
+                  y={y}
+                  number={number}
+                  lit={block.id === inHand?.block}
+                />
               ))}
             </g>
           </g>
@@ -133,6 +164,18 @@ function PieceHandle({ piece, pageWidth, scale, label, state, onTake, onOver, on
           {piece.hole && (
             <rect {...box(piece.hole)} fill="#ffffff" fillOpacity={0.25} stroke="#c2185b" strokeDasharray="2 3" />
           )}
+          {piece.dies?.places.map((place) => (
+            <rect
+              key={`${place.x} ${place.y}`}
+              data-die
+              {...box(place)}
+              rx={4}
+              fill="#ffffff"
+              fillOpacity={0.35}
+              stroke="#c2185b"
+              strokeWidth={1.4}
+            />
+          ))}
         </>
       )}
     </g>

@@ -5,7 +5,7 @@ import { chosenWay, useProposals } from "@/features/fit/useProposals";
 import { useMayChange } from "@/features/people/useMe";
 import { fitOf } from "@/features/plan/sections";
 import type { StationProps } from "@/features/plan/stationProps";
-import { sideName } from "@/features/stash/looks";
+import { isSeeThrough, looksBehind, sideName } from "@/features/stash/looks";
 import { useStashById } from "@/features/stash/useStash";
 import { BlockNumbers } from "@/shared/drawing/BlockNumbers";
 import { numbered } from "@/shared/drawing/geometry";
@@ -22,6 +22,7 @@ import { PieceInHand } from "./PieceInHand";
 import { StashTray } from "./StashTray";
 import { Together } from "./Together";
 import { usePapered, useRanked } from "./usePapered";
+import { WhatElse } from "./WhatElse";
 
 /** Which sheet and side for each piece: the page in its papers, the stash below it, the piece in hand at the right with what shows, what is
  * cut, and the papers for it, best first. */
@@ -57,6 +58,10 @@ export function PapersStation({ page, plan, changePlan }: StationProps) {
     const found = pieces.find((p) => names.some(([id, number]) => id === p.block && number === digit));
     if (found) setChosen(found.name);
   });
+  const isClear = Object.values(plan.papers?.ground ?? {}).some((g) => {
+    const ground = stash.get(g.item)?.item;
+    return ground !== undefined && isSeeThrough(ground);
+  });
   const conflict = answer.data?.conflict;
   return (
     <BlockNumbers numbers={names}>
@@ -68,6 +73,17 @@ export function PapersStation({ page, plan, changePlan }: StationProps) {
           content: (
             <SketchCard fit={fit} credit={page.credit} selected={inHand?.of ?? undefined} lit={undefined}>
               <Together pieces={pieces} stash={stash} needed={outcome.data?.needed ?? {}} page={page.id} />
+              {mayChange && (
+                <WhatElse
+                  page={page}
+                  plan={plan}
+                  layout={way?.layout}
+                  pieces={pieces}
+                  stash={stash}
+                  needed={outcome.data?.needed ?? {}}
+                  change={change}
+                />
+              )}
             </SketchCard>
           ),
         }}
@@ -92,6 +108,7 @@ export function PapersStation({ page, plan, changePlan }: StationProps) {
                 labelOf={numberOf}
                 onTake={setChosen}
                 onDropPaper={mayChange ? put : undefined}
+                backs={isClear ? looksBehind(plan.papers, stash, plan.unit) : undefined}
               />
             )}
           </div>

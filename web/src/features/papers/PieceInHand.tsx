@@ -1,13 +1,13 @@
 import type { PaperedPieceDoc, PlanDoc } from "@/api/client";
 import { unitOfPlan } from "@/features/photos/model";
-import { lookOf, type StashById, sideName } from "@/features/stash/looks";
+import { isSeeThrough, lookOf, type StashById, sideName } from "@/features/stash/looks";
 import { usePaperFills } from "@/shared/drawing/papers";
-import type { Unit } from "@/shared/lengths/length";
+import { rulerText, toTicks, type Unit } from "@/shared/lengths/length";
 import { Length, LengthSpans, Sentence } from "@/shared/ui/Length";
 import { LengthField } from "@/shared/ui/LengthField";
 import { Segments } from "@/shared/ui/Segments";
 import { MadeUp } from "./MadeUp";
-import { choiceOf, isGutted, withChoice, withGutted } from "./model";
+import { choiceOf, isGutted, withChoice, withDie, withGutted } from "./model";
 
 type Props = {
   plan: PlanDoc;
@@ -117,8 +117,8 @@ function PutTogether({ plan, piece, label, stash, mayChange, change }: Props) {
     ...(piece.parts > 1 || as === "parts" ? [{ value: "parts" as const, label: "only what shows" }] : []),
     ...(piece.kind === "mat" || as === "strips" ? [{ value: "strips" as const, label: "four strips" }] : []),
   ];
-  const ground = stash.get(plan.papers?.ground?.[String(piece.page)]?.item ?? "")?.item.kind;
-  const mayShowItsBack = choice.twin || ground === "vellum" || ground === "acetate";
+  const ground = stash.get(plan.papers?.ground?.[String(piece.page)]?.item ?? "")?.item;
+  const mayShowItsBack = choice.twin || (ground && isSeeThrough(ground));
   const isWhole = as !== "one" && !piece.slice;
   return (
     <div className="grid gap-1 text-[13px]">
@@ -193,11 +193,14 @@ function Gutting({ plan, piece, label, stash, unit, mayChange, change }: Props &
           {piece.hole ? (
             <>
               <SizeOf box={piece.hole} unit={unit} /> {unit} comes out of it, and nobody sees the hole.
-              {piece.hole_gives?.map((g) => (
-                <span key={g.tool} className="block">
-                  With {stash.get(g.tool)?.item.name ?? "a die"}: {g.each} of <SizeOf box={g.size} unit={unit} />.
-                </span>
-              ))}
+              <OutOfTheMiddle
+                plan={plan}
+                piece={piece}
+                label={label}
+                stash={stash}
+                mayChange={mayChange}
+                change={change}
+              />
             </>
           ) : (
             "Nothing large enough lies hidden under other pieces."
@@ -205,6 +208,52 @@ function Gutting({ plan, piece, label, stash, unit, mayChange, change }: Props &
         </p>
       )}
     </div>
+  );
+}
+
+/** What is cut out of the hidden middle: all of it as one piece, or shapes of a die, each where the picture of the paper is best. */
+function OutOfTheMiddle({ plan, piece, label, stash, mayChange, change }: Props) {
+  const unit = unitOfPlan(plan);
+  const gives = piece.hole_gives ?? [];
+  const chosen = plan.papers?.gut?.dies?.[piece.name];
+  if (gives.length === 0 && !chosen) return null;
+  const keyOf = (tool: string, size: { w: number; h: number }) => `${tool} ${size.w} ${size.h}`;
+  const value = chosen ? keyOf(chosen.tool, chosen.size) : "";
+  const options = gives.map((g) => ({ ...g, key: keyOf(g.tool, g.size) }));
+  const plain = (length: number) => rulerText(toTicks(length, unit), unit);
+  const count = piece.dies?.places.length ?? 0;
+  return (
+    <span className="mt-1 grid gap-1">
+      <label className="flex flex-wrap items-center gap-1.5">
+        What comes out
+        <select
+          className="field py-0.5 text-ink"
+          value={value}
+          disabled={!mayChange}
+          onChange={(e) => {
+            const die = options.find((o) => o.key === e.target.value);
+            change(
+              withDie(plan, piece, die && { tool: die.tool, size: die.size, count: die.each }),
+              die ? `die shapes out of ${label}` : `the whole middle out of ${label}`,
+            );
+          }}
+        >
+          <option value="">all of it, as one piece</option>
+          {options.map((o) => (
+            <option key={o.key} value={o.key}>
+              {o.each} of {plain(o.size.w)} × {plain(o.size.h)}, {stash.get(o.tool)?.item.name ?? "a die"}
+            </option>
+          ))}
+        </select>
+      </label>
+      {chosen && (
+        <span>
+          {count === 0
+            ? "None fits any more: choose another die, or take all of it."
+            : "They lie where the picture of the paper is best; the page shows where."}
+        </span>
+      )}
+    </span>
   );
 }
 

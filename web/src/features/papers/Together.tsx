@@ -1,5 +1,6 @@
 import type { PaperedPieceDoc } from "@/api/client";
 import { BUSY, type StashById, sideName, sideOf } from "@/features/stash/looks";
+import { lackingOf } from "./model";
 
 type Props = {
   pieces: readonly PaperedPieceDoc[];
@@ -27,14 +28,9 @@ export function Together({ pieces, stash, needed, page }: Props) {
     told.push(grounds[0] === grounds[1] ? "Both pages share one ground." : "Each page has a ground of its own.");
   if (used.length > 0 && open > 0)
     told.push(open === 1 ? "One piece has no paper yet." : `${open} pieces have no paper yet.`);
-  const short = Object.entries(needed).flatMap(([id, count]) => {
-    const thing = stash.get(id);
-    const own = thing?.holds.find((h) => h.page === page);
-    const lacks = thing && own ? own.wanted - own.held : 0;
-    if (!thing || lacks <= 0) return [];
-    const others = thing.holds.filter((h) => h.page !== page && h.held > 0).map((h) => h.name);
+  const short = lackingOf(needed, stash, page).map(({ name, count, lacks, others }) => {
     const why = others.length > 0 ? `: held for ${others.join(", ")}` : "";
-    return [`${lacks} of ${count} ${thing.item.name} ${lacks === 1 ? "is" : "are"} not there${why}.`];
+    return `${lacks} of ${count} ${name} ${lacks === 1 ? "is" : "are"} not there${why}.`;
   });
   return (
     <section aria-labelledby="together" className="text-[13.5px]">

@@ -1,6 +1,7 @@
 // Choices of the Papers station as pure functions from one plan to the next.
 
-import type { PaperedPieceDoc, PaperRefDoc, PieceChoiceDoc, PlanDoc } from "@/api/client";
+import type { DieChoiceDoc, PaperedPieceDoc, PaperRefDoc, PieceChoiceDoc, PlanDoc } from "@/api/client";
+import type { StashById } from "@/features/stash/looks";
 
 type Papers = NonNullable<PlanDoc["papers"]>;
 
@@ -69,6 +70,34 @@ export const isGutted = (plan: PlanDoc, piece: PaperedPieceDoc) =>
 export function withGutted(plan: PlanDoc, piece: PaperedPieceDoc, gutted: boolean): PlanDoc {
   const others = (plan.papers?.gut?.from ?? []).filter((name) => name !== piece.name);
   return withSection(plan, { gut: { ...plan.papers?.gut, from: gutted ? [...others, piece.name] : others } });
+}
+
+/** Shapes of a die are cut out of a hidden middle, or all of it again. */
+export function withDie(plan: PlanDoc, piece: PaperedPieceDoc, die: DieChoiceDoc | undefined): PlanDoc {
+  const { [piece.name]: _, ...others } = plan.papers?.gut?.dies ?? {};
+  return withSection(plan, { gut: { ...plan.papers?.gut, dies: die ? { ...others, [piece.name]: die } : others } });
+}
+
+/** Things of which a page wants more than it holds: how many lack, and which pages hold the others. */
+export function lackingOf(needed: Record<string, number>, stash: StashById, page: string) {
+  return Object.entries(needed).flatMap(([id, count]) => {
+    const thing = stash.get(id);
+    const own = thing?.holds.find((h) => h.page === page);
+    const lacks = thing && own ? own.wanted - own.held : 0;
+    if (!thing || lacks <= 0) return [];
+    const others = thing.holds.filter((h) => h.page !== page && h.held > 0).map((h) => h.name);
+    return [{ id, name: thing.item.name, count, lacks, others }];
+  });
+}
+
+/** Every piece of one thing of the stash gets another paper in its place. */
+export function withInstead(
+  plan: PlanDoc,
+  pieces: readonly PaperedPieceDoc[],
+  item: string,
+  paper: PaperRefDoc,
+): PlanDoc {
+  return pieces.filter((p) => p.paper?.item === item).reduce((changed, p) => withPaper(changed, p, paper), plan);
 }
 
 /** The same paper, on the same side. */

@@ -20,7 +20,7 @@ export function ByPicture({ item, onTaken }: Props) {
   const [side, setSide] = useState<"a" | "b">("a");
   const look = useMutation({
     mutationFn: async (file: File) => {
-      const picture = await api.addPicture(file, file.name.slice(0, 200), newKey());
+      const picture = await api.addPicture(file, file.name.slice(0, 200), newKey(), { paper: true });
       const size = item.size ?? { w: 12, h: 12 };
       return api.paperInPicture(picture.id, { width: size.w, height: size.h, unit: item.unit });
     },

@@ -35,6 +35,35 @@ export function lookOf(item: StashItemDoc, side: string | null | undefined, unit
   };
 }
 
+/** What a page's papers look like from behind: their other sides, white where they have none; a piece with a twin looks as it does from the front. */
+export function looksBehind(papers: PapersSectionDoc | null | undefined, stash: StashById, unit: string): PaperLooks {
+  const looks = new Map<string, PaperLook>();
+  const behind = (paper: PaperRefDoc): PaperLook => {
+    const found = stash.get(paper.item)?.item;
+    const other = paper.side === "b" ? "a" : "b";
+    return found && (other === "a" || found.b) ? lookOf(found, other, unit) : { colour: "#ffffff" };
+  };
+  for (const [page, paper] of Object.entries(papers?.ground ?? {})) {
+    const found = stash.get(paper.item)?.item;
+    if (!found) continue;
+    looks.set(`ground-${page}`, isSeeThrough(found) ? lookOf(found, paper.side, unit) : behind(paper));
+  }
+  for (const [block, parts] of Object.entries(papers?.pieces ?? {})) {
+    for (const [part, piece] of Object.entries(parts)) {
+      const look = (paper: PaperRefDoc) => {
+        const found = stash.get(paper.item)?.item;
+        return found && (piece.twin || isSeeThrough(found)) ? lookOf(found, paper.side, unit) : behind(paper);
+      };
+      if (piece.paper) looks.set(`${block}/${part}`, look(piece.paper));
+      for (const [name, paper] of Object.entries(piece.units ?? {})) looks.set(`${block}/${part}/${name}`, look(paper));
+    }
+  }
+  return looks;
+}
+
+/** Whether it hides nothing of what lies under it. */
+export const isSeeThrough = (item: StashItemDoc) => item.kind === "vellum" || item.kind === "acetate";
+
 /** What a page's papers look like. A colour that is brought on all over a piece stands for its paper. */
 export function looksOf(papers: PapersSectionDoc | null | undefined, stash: StashById, unit: string): PaperLooks {
   const looks = new Map<string, PaperLook>();

@@ -12,11 +12,13 @@ type Props = {
   blocks: readonly AnyBlock[];
   scale: number;
   guard?: number;
+  /** Seen through from behind: what lies lowest hides what lies on it. The caller turns the drawing over. */
+  fromBehind?: boolean;
 };
 
 /** The paper of a page or spread with its blocks, cut at the page's edges and at the fold. A part of a larger block is
  * drawn as the piece of the whole on its page. */
-export const PageSheet = memo(function PageSheet({ canvas, blocks, scale, guard = 0 }: Props) {
+export const PageSheet = memo(function PageSheet({ canvas, blocks, scale, guard = 0, fromBehind = false }: Props) {
   const clips = useId();
   const page = { w: canvas.page.w * scale, h: canvas.page.h * scale };
   const width = page.w * canvas.pages;
@@ -54,8 +56,10 @@ export const PageSheet = memo(function PageSheet({ canvas, blocks, scale, guard 
       {canvas.pages === 2 && guard > 0 && !papers.has("ground-0") && (
         <rect x={page.w - guard * scale} width={2 * guard * scale} height={page.h} fill="#eef1f2" />
       )}
-      {blocks.map((block) => {
-        const drawn = block.whole ? { ...block, ...block.whole } : block;
+      {(fromBehind ? [...blocks].reverse() : blocks).map((block) => {
+        const whole = block.whole ? { ...block, ...block.whole } : block;
+        // The back of a photo is white.
+        const drawn = fromBehind && whole.kind === "photo" ? { ...whole, kind: "mat" as const } : whole;
         const name = names?.get(block.id);
         const paperOf = name && ((unit?: string) => fill((unit && papers.get(`${name}/${unit}`)) || papers.get(name)));
         return (

@@ -20,6 +20,9 @@ pub(crate) struct PageCutsAskedDoc {
     pub(crate) cut: Option<CutSectionDoc>,
     /// The layout.
     pub(crate) layout: LayoutDoc,
+    /// A plan at a glance, that a better one follows.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) at_a_glance: Option<bool>,
 }
 
 /// What is to be cut, and how.
@@ -41,6 +44,22 @@ pub(crate) struct PageCutsDoc {
     pub(crate) outdated: Vec<String>,
     /// A better plan might have been found with more time.
     pub(crate) stopped: bool,
+    /// What could give where something is short.
+    pub(crate) cures: Vec<CutCureDoc>,
+}
+
+/// A way out where paper is short.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct CutCureDoc {
+    /// The paper's id in the stash.
+    pub(crate) paper: String,
+    /// What to do.
+    pub(crate) text: String,
+    /// How many pieces still have no place then.
+    pub(crate) still_short: usize,
+    /// The change of the papers section that does it; none where something else has to be done.
+    #[schema(required = true, value_type = Option<Object>)]
+    pub(crate) patch: Option<serde_json::Value>,
 }
 
 /// A piece on the cut list.
@@ -58,6 +77,8 @@ pub(crate) struct ListedCutDoc {
     pub(crate) cut: SizeDoc,
     /// With what.
     pub(crate) tool: String,
+    /// Less than 1/8 in of it goes under a neighbour: better cut large, laid down, marked and trimmed again.
+    pub(crate) tight: bool,
     /// `to-cut`, `cut` or `short`
     pub(crate) state: String,
     /// Which sheet, by its place.

@@ -4,6 +4,7 @@
 //! A server holds a job under a lease. It says every few seconds that it is still there; when it is gone, the lease runs out and another
 //! server begins the job again. So a job may be begun twice, and must come to the same both times.
 
+use crate::features::cutting::machine::job as cutting;
 use crate::features::events::hub::Notice;
 use crate::features::events::store as events;
 use crate::features::jobs::store::{self as jobs, End, LEASE, Taken};
@@ -26,7 +27,7 @@ const LOOK_AROUND: Duration = Duration::from_secs(5);
 /// What each worker of a server takes. Layouts are made by one of them alone: nobody waits for these, and those who read a picture do.
 const WORKERS: [&[&str]; 2] = [
     &[read_picture::KIND, layout::KIND],
-    &[read_picture::KIND, printing::KIND],
+    &[read_picture::KIND, printing::KIND, cutting::KIND],
 ];
 
 /// A job under way, for the code that does it.
@@ -152,6 +153,7 @@ async fn perform(app: &App, running: &Running, job: &Taken) -> Result<Value, Fai
         read_picture::KIND => read_picture::perform(app, running, &job.input).await,
         layout::KIND => layout::perform(app, running, &job.input).await,
         printing::KIND => printing::perform(app, running, &job.input).await,
+        cutting::KIND => cutting::perform(app, running, &job.input).await,
         other => Err(Failure::Internal(format!(
             "there are no jobs called {other}"
         ))),

@@ -175,6 +175,8 @@ pub(crate) struct Named {
     name: Option<String>,
     /// A photo that goes on pages, not a picture of a sketch. One that is there already is kept once.
     photo: Option<bool>,
+    /// A picture of a paper: it is offered neither as a photo nor as a sketch.
+    paper: Option<bool>,
 }
 
 /// Which pictures.
@@ -246,6 +248,9 @@ pub(crate) async fn add(
         is_photo,
     };
     let row = keep(&app, write.db(), maker.team(), new, ready).await?;
+    if named.paper.unwrap_or_default() {
+        pictures::mark_as_paper(write.db(), maker.team(), row.id).await?;
+    }
     write.finish(StatusCode::CREATED, &view(&row)).await
 }
 

@@ -1,5 +1,6 @@
 //! A page's papers: what becomes of them on a layout, and which suits which piece. Without a page's row: what is asked stands in the body.
 
+use super::detail::paper_details;
 use super::holding::{items_of, read_items, see_through};
 use super::store::{self as stash, ItemRow, Search};
 use super::views::{
@@ -14,12 +15,11 @@ use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use metrosk_core::document::Invalid;
-use metrosk_core::geometry::Size;
 use metrosk_core::layout::Layout;
-use metrosk_core::length::{Length, Unit};
+use metrosk_core::length::Unit;
 use metrosk_core::papers::choosing::{Candidate, ranked};
 use metrosk_core::papers::{
-    Dealing, FreePaper, Known, PaperDecisions, PaperSide, PaperedPiece, papered, punched_from,
+    Dealing, FreePaper, Known, PaperDecisions, PaperSide, PaperedPiece, dies_given, papered,
 };
 use metrosk_core::stash::{Colour, Item, ItemKind};
 use serde_json::{Value, json};
@@ -77,9 +77,11 @@ pub(crate) async fn placed(
     } else {
         tools(&app, &member).await?
     };
+    let details = paper_details(&app, member.team(), &asked.decisions, &items).await?;
     let work = move |_: &metrosk_core::Cancel| {
         let clear = see_through(&items);
-        let found = papered(asked.unit, &asked.layout, &asked.decisions, &clear);
+        let mut found = papered(asked.unit, &asked.layout, &asked.decisions, &clear);
+        found.with_pictures(&details);
         let mut answer = found.to_json(&asked.layout, asked.unit);
         let minded = found.seen_through(&asked.layout, &clear);
         let short = found.short_of(&items, asked.unit);
@@ -121,16 +123,11 @@ fn hole_gives(piece: &PaperedPiece, tools: &[(Uuid, Item)], unit: Unit) -> Value
     let Some(hole) = piece.piece.hole else {
         return Value::Null;
     };
-    let side = |v: f64| Length::from_ticks(v.round() as i64);
-    let paper = Size {
-        w: side(hole.w()),
-        h: side(hole.h()),
-    };
     let all = tools
         .iter()
         .flat_map(|(id, tool)| tool.tool.cuts.iter().map(move |size| (id, *size)));
     let gives = all.filter_map(|(id, size)| {
-        let each = punched_from(paper, size, true);
+        let each = dies_given(hole, size);
         let (w, h) = (size.w.to_units(unit), size.h.to_units(unit));
         (each > 0).then(|| json!({"tool": id, "size": {"w": w, "h": h}, "each": each}))
     });

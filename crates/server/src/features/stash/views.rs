@@ -280,6 +280,8 @@ pub(crate) struct PaperedPieceDoc {
     pub(crate) hole: Option<BoxDoc>,
     /// What each punch or die gives from that.
     pub(crate) hole_gives: Option<Vec<HoleGivesDoc>>,
+    /// Shapes of a die that are cut out of it in place of all of it.
+    pub(crate) dies: Option<DiesInMiddleDoc>,
     /// How far the cut reaches beyond what shows.
     pub(crate) tucked: TuckedDoc,
     /// Why it is cut so; layout blocks by their ids.
@@ -336,6 +338,17 @@ pub(crate) struct PhotoOfPrintDoc {
     pub(crate) print: String,
     /// The picture's.
     pub(crate) picture: Uuid,
+}
+
+/// Shapes of a die in a hidden middle.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DiesInMiddleDoc {
+    /// The die's id in the stash.
+    pub(crate) tool: String,
+    /// What it cuts.
+    pub(crate) size: SizeDoc,
+    /// Where its shapes lie on the page.
+    pub(crate) places: Vec<BoxDoc>,
 }
 
 /// A paper with its rank.

@@ -91,6 +91,7 @@ impl Options {
             pictures: Pictures::at(&self.pictures),
             team_bytes: u64::from(self.team_space) << 20,
             demo_photos: self.demo_photos,
+            ..Settings::default()
         };
         let alone = self.listen.ip().is_loopback();
         ensure!(

@@ -5,12 +5,14 @@
 
 mod counts;
 mod decisions;
+mod differences;
 mod journal;
 mod look_back;
 mod pack;
 
 pub use counts::{Suggestion, WrongCount, counted, suggested};
 pub use decisions::{Entry, EntryKind, KeptOut, LogDecisions, Wrong};
+pub use differences::{Compared, Difference, SeenBlock, compared, seen_blocks};
 pub use journal::{Day, ahead_of, journal, minutes_taken};
 pub use look_back::{FinishedPage, LookedBack, Month, Tally, look_back};
 pub use pack::{Pack, PackLine, Supply, missing};

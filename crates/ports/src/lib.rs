@@ -10,7 +10,7 @@ mod gallery;
 mod printer;
 
 pub use cutter::{CutOrder, Cutter};
-pub use gallery::{Entry, Gallery, Published};
+pub use gallery::{Entry, EntryPicture, Gallery, Published};
 pub use printer::{Print, PrintOrder, Printer};
 
 /// Names one order, however often it is sent: the job's id.

@@ -27,7 +27,7 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 29] = [
+const TABLES: [&str; 32] = [
     "teams",
     "people",
     "members",
@@ -57,6 +57,9 @@ const TABLES: [&str; 29] = [
     "cutting_machines",
     "machine_sheets",
     "machine_log",
+    "gallery_entries",
+    "galleries",
+    "gallery_wall",
 ];
 /// Rows fetched or written at once.
 const BATCH: usize = 200;

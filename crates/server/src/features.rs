@@ -8,6 +8,7 @@ pub(crate) mod clusters;
 pub(crate) mod cutting;
 pub(crate) mod events;
 pub(crate) mod files;
+pub(crate) mod gallery;
 pub(crate) mod history;
 pub(crate) mod jobs;
 pub(crate) mod layouts;

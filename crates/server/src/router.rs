@@ -8,10 +8,12 @@ use crate::features::clusters;
 use crate::features::cutting;
 use crate::features::cutting::machine::routes as machine;
 use crate::features::events::routes as events;
+use crate::features::gallery::routes as gallery;
 use crate::features::history::routes as history;
 use crate::features::jobs::routes as jobs;
 use crate::features::layouts::routes::{self as fit, exports};
 use crate::features::log;
+use crate::features::log::comparing;
 use crate::features::pages::routes as pages;
 use crate::features::people::routes::{links, session, team};
 use crate::features::photos::printing::routes as printing;
@@ -120,6 +122,11 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(printing::printer, printing::set_printer))
         .routes(routes!(machine::send, machine::orders))
         .routes(routes!(machine::go_on))
+        .routes(routes!(gallery::enter, gallery::entries))
+        .routes(routes!(gallery::ask_again))
+        .routes(routes!(comparing::differences))
+        .routes(routes!(gallery::withdraw))
+        .routes(routes!(gallery::gallery_state, gallery::set_gallery))
         .routes(routes!(machine::machine_state, machine::set_machine))
         .layer(DefaultBodyLimit::max(LARGEST_DOCUMENT))
         .merge(files())
@@ -163,6 +170,7 @@ fn files() -> OpenApiRouter<App> {
         .routes(routes!(pictures::show_lift))
         .routes(routes!(pictures::lifted_page))
         .routes(routes!(pictures::edges))
+        .routes(routes!(pictures::made))
         .layer(DefaultBodyLimit::max(LARGEST_FILE))
 }
 

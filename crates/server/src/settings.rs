@@ -31,6 +31,8 @@ pub struct Settings {
     pub pictures: Pictures,
     /// What a team's files may take up, in bytes.
     pub team_bytes: u64,
+    /// How long a gallery that does not answer is left alone before it is asked again; then twice as long.
+    pub gallery_wait: Duration,
     /// The demo's photos have this share of their pixels across and down; 1 is what a camera makes, less starts faster.
     pub demo_photos: f64,
 }
@@ -50,6 +52,7 @@ impl Default for Settings {
             web: None,
             pictures: Pictures::default(),
             team_bytes: 2 << 30,
+            gallery_wait: Duration::from_millis(500),
             demo_photos: 0.1,
         }
     }

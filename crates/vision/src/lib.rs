@@ -48,7 +48,7 @@ pub use picture::{
 pub use progress::Stage;
 pub use quad::Quad;
 pub use screens::{resized, webp};
-pub use snapping::snapped;
+pub use snapping::{edges_near, snapped};
 pub use swatches::{Swatch, swatches};
 
 use blocks::Read;

@@ -15,6 +15,13 @@ const FAR: f64 = 0.5;
 /// that has none stays where it is.
 #[must_use]
 pub fn snapped(pixels: &RgbImage, sides: [f64; 4], reach: f64) -> [f64; 4] {
+    let found = edges_near(pixels, sides, reach);
+    [0, 1, 2, 3].map(|n| found[n].unwrap_or(sides[n]))
+}
+
+/// For left, top, right and bottom of a box in pixels the strongest straight edge within `reach` pixels; none where there is none.
+#[must_use]
+pub fn edges_near(pixels: &RgbImage, sides: [f64; 4], reach: f64) -> [Option<f64>; 4] {
     let [l, t, r, b] = sides;
     let (w, h) = (f64::from(pixels.width()), f64::from(pixels.height()));
     let inset = |from: f64, to: f64| (from + (to - from) * 0.12, to - (to - from) * 0.12);
@@ -57,10 +64,10 @@ fn snapped_side(
     size: f64,
     (from, to): (f64, f64),
     pixel: impl Fn(i64, i64) -> Option<[f64; 3]>,
-) -> f64 {
+) -> Option<f64> {
     // What ends at the picture's edge stays there.
     if reach < 1.0 || to - from < 2.0 || at <= 1.0 || at >= size - 1.0 {
-        return at;
+        return None;
     }
     let (first, last) = ((at - reach) as i64 - BAND, (at + reach) as i64 + BAND);
     let line = |n: i64| {
@@ -98,13 +105,10 @@ fn snapped_side(
     let near =
         |(size, edge): (f64, i64)| (size * (1.0 - FAR * (edge as f64 - at).abs() / reach), edge);
     let within = (first + BAND..=last - BAND + 1).filter(|e| (*e as f64 - at).abs() <= reach);
-    let Some((_, edge)) = within
+    let (_, edge) = within
         .filter_map(step)
         .map(near)
-        .max_by(|a, b| a.0.total_cmp(&b.0))
-    else {
-        return at;
-    };
+        .max_by(|a, b| a.0.total_cmp(&b.0))?;
     let size = |edge: i64| step(edge).map_or(0.0, |s| s.0);
     let inside = (BAND..=SHADOW.0)
         .map(|n| edge + n * inward)
@@ -112,7 +116,7 @@ fn snapped_side(
     let inside = inside
         .filter(|e| size(*e) >= size(*e - 1) && size(*e) >= size(*e + 1))
         .max_by(|a, b| size(*a).total_cmp(&size(*b)));
-    inside.unwrap_or(edge) as f64
+    Some(inside.unwrap_or(edge) as f64)
 }
 
 #[cfg(test)]

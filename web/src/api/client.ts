@@ -107,6 +107,10 @@ export type TeamPeople = Schemas["TeamPeople"];
 export type InviteView = Schemas["InviteView"];
 export type Role = Schemas["Role"];
 export type CutOrderView = Schemas["CutOrderView"];
+export type EntryView = Schemas["EntryView"];
+export type GalleryMood = Schemas["GalleryMood"];
+export type DifferenceDoc = Schemas["DifferenceDoc"];
+export type MadeFromDoc = Schemas["MadeFromDoc"];
 export type MachineView = Schemas["MachineView"];
 export type CutCureDoc = Schemas["CutCureDoc"];
 export type PieceLockDoc = Schemas["PieceLockDoc"];
@@ -279,6 +283,22 @@ export const api = {
   goOnCutting: (order: string) => taken(client.POST("/api/cut-orders/{id}/go-on", { params: at(order) })),
   cuttingMachine: () => taken(client.GET("/api/cutting-machine")),
   setCuttingMachine: (to: MachineView) => taken(client.PUT("/api/cutting-machine", { body: to })),
+  galleryEntries: (id: string) => taken(client.GET("/api/pages/{id}/gallery-entries", { params: at(id) })),
+  enterInGallery: (id: string, replaces: string | undefined, key: string) =>
+    taken(
+      client.POST("/api/pages/{id}/gallery-entries", {
+        params: { ...at(id), header: once(key) },
+        body: replaces ? { replaces } : {},
+      }),
+    ),
+  askGalleryAgain: (entry: string) => taken(client.POST("/api/gallery-entries/{id}/ask-again", { params: at(entry) })),
+  withdrawEntry: (entry: string) => taken(client.POST("/api/gallery-entries/{id}/withdraw", { params: at(entry) })),
+  gallery: () => taken(client.GET("/api/gallery")),
+  setGallery: (to: GalleryMood) => taken(client.PUT("/api/gallery", { body: to })),
+  pageDifferences: (id: string) => taken(client.GET("/api/pages/{id}/differences", { params: at(id) })),
+  /** A picture made out of another: brought upright, framed, with places blurred. */
+  pictureFrom: (picture: string, how: MadeFromDoc, key: string) =>
+    taken(client.POST("/api/pictures/{id}/made", { params: { ...at(picture), header: once(key) }, body: how })),
   printer: () => taken(client.GET("/api/printer")),
   setPrinter: (to: PrinterView) => taken(client.PUT("/api/printer", { body: to })),
   whatMatters: (picture: string) => taken(client.GET("/api/pictures/{id}/matters", { params: at(picture) })),

@@ -268,9 +268,9 @@ mod tests {
 
     #[test]
     fn without_a_picture_they_lie_in_rows_in_the_middle() {
-        let found = dies_in(inches(0.0, 0.0, 5.0, 2.0), size(16, 8), INCH / 4.0, 9, None);
+        let found = dies_in(inches(0.0, 0.0, 5.0, 1.5), size(16, 8), INCH / 4.0, 9, None);
         assert_eq!(found.len(), 2);
-        assert_eq!(found[0], inches(0.375, 0.5, 2.375, 1.5));
+        assert_eq!(found[0], inches(0.375, 0.25, 2.375, 1.25));
         assert!(dies_in(inches(0.0, 0.0, 1.0, 1.0), size(16, 8), 0.0, 9, None).is_empty());
     }
 

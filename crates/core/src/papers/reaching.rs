@@ -48,7 +48,10 @@ fn bitten(piece: &PaperedPiece, item: &Item, may_turn: bool) -> bool {
             })
         })
     };
-    !bites.is_empty() && !has_place(cut.w(), cut.h()) && !(may_turn && has_place(cut.h(), cut.w()))
+    let is_held = bites.is_empty()
+        || has_place(cut.w(), cut.h())
+        || (may_turn && has_place(cut.h(), cut.w()));
+    !is_held
 }
 
 /// What is short of a piece on a thing, turned where that may be and helps.

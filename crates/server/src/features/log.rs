@@ -1,5 +1,6 @@
 //! A page's log: its journal and time, what went wrong over a season, and the pack in which the page is published.
 
+pub(crate) mod comparing;
 pub(crate) mod giving_away;
 pub(crate) mod looking_back;
 mod packing;
@@ -23,7 +24,7 @@ use metrosk_core::document::length_number;
 use metrosk_core::fit::Approach;
 use metrosk_core::length::Unit;
 use metrosk_core::log::{
-    Entry, LogDecisions, ahead_of, counted, journal, minutes_taken, missing, suggested,
+    Entry, LogDecisions, Pack, ahead_of, counted, journal, minutes_taken, missing, suggested,
 };
 use metrosk_core::plan::{Plan, brought_up};
 use metrosk_sheet::{Paper, Pictures, Subject, measurement_pdf};
@@ -125,6 +126,17 @@ async fn season(
         }
     }
     Ok(entries)
+}
+
+/// What may be told of a page: its pack, without what stays out.
+pub(crate) async fn told_pack(app: &App, member: &Member, id: Uuid) -> Result<Pack, Failure> {
+    let page = fitted_page(app, member, id).await?;
+    let plan = Plan::from_json(&page.plan)?;
+    let items = stash_of(app, member, &plan).await?;
+    let work = move |_: &metrosk_core::Cancel| {
+        pack_of(&page.name, &page.author, &plan, Some(&page.layout), &items).0
+    };
+    app.compute.run(member.team(), Work::Fit, work).await
 }
 
 /// The pack of a page as an archive: the texts, the measurement sheet, the sketch, the steps and the pictures.

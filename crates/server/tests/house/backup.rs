@@ -1,5 +1,6 @@
 //! Everything of a server goes into one archive and comes back onto an empty one, row by row the same.
 
+use crate::gallery;
 use crate::machine::{self, sent_to_machine};
 use crate::printing::{ended, sent_to_printer};
 use crate::support::{Events, Server};
@@ -44,6 +45,8 @@ async fn a_server_is_backed_up_and_restored() {
     let mut events = Events::of(&wren, None).await;
     let order = sent_to_printer(&wren).await;
     ended(&wren, &mut events, &order).await;
+    let entry = gallery::entered(&wren).await;
+    gallery::settled(&wren, &mut events, &entry).await;
     let to_cut = sent_to_machine(&wren).await;
     machine::ended(&wren, &mut events, &to_cut).await;
     wren.put(

@@ -13,6 +13,7 @@ mod drawer;
 mod earlier;
 mod files;
 mod fits;
+mod gallery;
 mod history;
 mod hops;
 mod jobs;

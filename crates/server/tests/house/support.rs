@@ -54,7 +54,7 @@ impl Server {
     }
 
     /// With the demo loaded, run as is said.
-    async fn start_with(settings: Settings) -> Server {
+    pub(crate) async fn start_with(settings: Settings) -> Server {
         let server = Server::empty(Settings {
             demo: true,
             ..settings

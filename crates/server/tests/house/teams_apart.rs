@@ -20,6 +20,7 @@ enum Of {
     Call,
     PrintOrder,
     CutOrder,
+    Entry,
     Thing,
 }
 
@@ -264,6 +265,42 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
             none.clone(),
         ),
         (
+            Method::GET,
+            "/api/pages/{id}/differences",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::POST,
+            "/api/pictures/{id}/made",
+            Of::Picture,
+            json!({"frame": [0.1, 0.1, 0.5, 0.5]}),
+        ),
+        (
+            Method::GET,
+            "/api/pages/{id}/gallery-entries",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::POST,
+            "/api/pages/{id}/gallery-entries",
+            Of::Page,
+            json!({}),
+        ),
+        (
+            Method::POST,
+            "/api/gallery-entries/{id}/ask-again",
+            Of::Entry,
+            none.clone(),
+        ),
+        (
+            Method::POST,
+            "/api/gallery-entries/{id}/withdraw",
+            Of::Entry,
+            none.clone(),
+        ),
+        (
             Method::POST,
             "/api/cut-orders/{id}/go-on",
             Of::CutOrder,
@@ -370,6 +407,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
     let (wren, sandpiper) = (house.as_wren().await, house.as_person("sandpiper").await);
     let order = sent_to_printer(&wren).await;
     let cut_order = sent_to_machine(&wren).await;
+    let entry = crate::gallery::entered(&wren).await;
     let page = wren.kites().await;
     let teal = wren.get("/api/team").await.1["people"]
         .as_array()
@@ -416,6 +454,7 @@ async fn another_teams_ids_are_missing_on_every_route() {
             Of::Call => id(&call),
             Of::PrintOrder => id(&order),
             Of::CutOrder => id(&cut_order),
+            Of::Entry => id(&entry),
             Of::Thing => id(&thing),
         };
         let path = path

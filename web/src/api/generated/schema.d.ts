@@ -370,6 +370,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gallery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The simulated gallery: how it is, and what hangs there. */
+        get: operations["gallery"];
+        /** Lets the simulated gallery be slow, refuse, be gone, answer rubbish, or vanish after taking an entry; or be well again. */
+        put: operations["set_gallery"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gallery-entries/{id}/ask-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks the gallery again what became of an entry, and brings it there if it never came. */
+        post: operations["ask_gallery_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gallery-entries/{id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes an entry out of the gallery. */
+        post: operations["withdraw_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}": {
         parameters: {
             query?: never;
@@ -751,6 +803,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the finished page differs from its plan, by the picture of it at the Log station. Found edges are for her to confirm. */
+        get: operations["page_differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{id}/drawing.svg": {
         parameters: {
             query?: never;
@@ -762,6 +831,24 @@ export interface paths {
         get: operations["page_drawing"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/gallery-entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page's entries, the newest first, and how each stands. */
+        get: operations["gallery_entries"];
+        put?: never;
+        /** Enters a finished page in the gallery, in answer to its call. What is told of it is written down as it is now. */
+        post: operations["enter_in_gallery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1270,6 +1357,26 @@ export interface paths {
          *     as it is, whatever is lifted from the picture later.
          */
         post: operations["lift_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Makes a picture out of another, which stays as it is: brought upright between the corners that are found, then what is blurred, then framed.
+         *     Like a picture of a paper it is offered neither as a photo nor as a sketch.
+         */
+        post: operations["picture_from_picture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2433,6 +2540,17 @@ export interface components {
              */
             share: number;
         };
+        /** @description A finished page held against its plan. */
+        ComparedDoc: {
+            /** @description Blocks that lie otherwise than planned, those that are furthest off first. */
+            differences: components["schemas"]["DifferenceDoc"][];
+            /** @description How many of them were found. */
+            found: number;
+            /** @description Enough was found near its place for the picture to show this page. */
+            is_this_page: boolean;
+            /** @description How many edges were looked for in the picture. */
+            looked_for: number;
+        };
         /** @description What can't hold together. */
         ConflictDoc: {
             /** @description Blocks in it. */
@@ -2711,6 +2829,33 @@ export interface components {
             /** @description The die's id in the stash. */
             tool: string;
         };
+        /** @description How a block differs, in the page's unit. */
+        DifferenceDoc: {
+            /** @description The layout block. */
+            block: string;
+            /**
+             * Format: double
+             * @description How much lower.
+             */
+            down: number;
+            /**
+             * Format: double
+             * @description How much further right it lies.
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description How much taller.
+             */
+            taller: number;
+            /** @description In words. */
+            text: string;
+            /**
+             * Format: double
+             * @description How much wider it is.
+             */
+            wider: number;
+        };
         /** @description What can be drawn. */
         DrawnDoc: components["schemas"]["LayoutDoc"] | components["schemas"]["SketchDoc"];
         /** @description A share's mean and largest. */
@@ -2735,6 +2880,59 @@ export interface components {
         EdgesView: {
             /** @description Left, top, right, bottom. */
             sides: number[];
+        };
+        /** @description What is asked for. */
+        EntryAsked: {
+            /**
+             * Format: uuid
+             * @description The entry whose place it takes.
+             */
+            replaces?: string | null;
+        };
+        /** @description A page entered in the gallery. */
+        EntryView: {
+            /** @description Where it hangs. */
+            address?: string | null;
+            /** @description Who sent it. */
+            asked_by: string;
+            /**
+             * Format: uuid
+             * @description The call that it answers.
+             */
+            challenge?: string | null;
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Its job.
+             */
+            job: string;
+            /**
+             * Format: date-time
+             * @description When it was sent.
+             */
+            made_at: string;
+            /**
+             * Format: uuid
+             * @description The page.
+             */
+            page: string;
+            /** @description How far that is. */
+            progress?: string | null;
+            /**
+             * Format: uuid
+             * @description The entry whose place it takes.
+             */
+            replaces?: string | null;
+            /** @description `sent`, `open` (it is not known whether the gallery has it), `entered`, `refused`, `withdrawing` or `withdrawn` */
+            state: string;
+            /** @description Whether something is under way with it. */
+            under_way: boolean;
+            /** @description Why it is refused or open. */
+            why?: string | null;
         };
         /** @description Equal sizes. */
         EqualView: {
@@ -2919,6 +3117,18 @@ export interface components {
             from: string;
             /** @description Her name. */
             maker: string;
+        };
+        /** @description How the simulated gallery is to be. */
+        GalleryMood: {
+            /** @description `well`, `slow`, `refuses`, `gone`, `vanishes` or `rubbish` */
+            mood: string;
+        };
+        /** @description The simulated gallery. */
+        GalleryView: {
+            /** @description `well`, `slow`, `refuses`, `gone`, `vanishes` (after taking an entry) or `rubbish` (nobody understands its answers) */
+            mood: string;
+            /** @description What hangs there, the newest first. */
+            wall: components["schemas"]["OnWallView"][];
         };
         /** @description A gap between two neighbours. */
         GapView: {
@@ -3628,6 +3838,15 @@ export interface components {
             /** @description What happened. */
             said: string;
         };
+        /** @description How a picture is made out of another; places are left, top, width and height as shares of it. */
+        MadeFromDoc: {
+            /** @description What nobody is to recognise. */
+            blur?: number[][];
+            /** @description The part that is kept. */
+            frame?: number[] | null;
+            /** @description The page or spread in it is brought upright: its width, its height, how many pages. */
+            upright?: number[] | null;
+        };
         /** @description A colour brought onto a piece. */
         MadeUpDoc: {
             /** @description `#rrggbb` */
@@ -3897,6 +4116,28 @@ export interface components {
              * @description From its top.
              */
             y: number;
+        };
+        /** @description What hangs on the wall. */
+        OnWallView: {
+            /**
+             * Format: uuid
+             * @description The entry.
+             */
+            entry: string;
+            /** @description Who made it. */
+            maker: string;
+            /**
+             * Format: int32
+             * @description Its number there.
+             */
+            number: number;
+            /**
+             * Format: date-time
+             * @description Since when.
+             */
+            taken_at: string;
+            /** @description The page's title. */
+            title: string;
         };
         /** @description What to change of a sketch. */
         OneChangeDoc: {
@@ -7317,6 +7558,186 @@ export interface operations {
             };
         };
     };
+    gallery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GalleryView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_gallery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GalleryMood"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GalleryMood"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_gallery_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    withdraw_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     show_job: {
         parameters: {
             query?: never;
@@ -8523,6 +8944,51 @@ export interface operations {
             };
         };
     };
+    page_differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedDoc"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     page_drawing: {
         parameters: {
             query?: never;
@@ -8551,6 +9017,110 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gallery_entries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    enter_in_gallery: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryAsked"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10233,6 +10803,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LiftView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_from_picture: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MadeFromDoc"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureView"];
                 };
             };
             401: {

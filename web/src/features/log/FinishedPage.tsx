@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { api, type FitDoc, type LayoutDoc, newKey, type PlanDoc, pictureFile } from "@/api/client";
+import { api, type FitDoc, type LayoutDoc, type MadeFromDoc, newKey, type PlanDoc, pictureFile } from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { tagPlaces } from "@/features/fit/tagPlaces";
 import type { Numbered } from "@/shared/drawing/geometry";
@@ -9,6 +9,8 @@ import { Rulers } from "@/shared/drawing/Rulers";
 import { ROOM, RULER, usePageScale } from "@/shared/drawing/usePageScale";
 import { Failed } from "@/shared/ui/Failed";
 import { FileButton } from "@/shared/ui/FileButton";
+import { Differences } from "./Differences";
+import { type Frame, FrameOn } from "./FrameOn";
 
 type Props = {
   plan: PlanDoc;
@@ -20,7 +22,14 @@ type Props = {
   onPicture: (id: string) => void;
   onCloseup: (id: string) => void;
   onTakeOut: (id: string) => void;
+  page: string;
+  revision: number;
+  saved: boolean;
+  onWrite: (text: string) => void;
 };
+
+/** A picture to be made out of that of the page, and what it becomes. */
+type Making = { how: MadeFromDoc; becomes: "page" | "close-up" };
 
 /** The picture of the finished page over its plan, as much of either as she likes, and close-ups. */
 export function FinishedPage(props: Props) {
@@ -31,6 +40,21 @@ export function FinishedPage(props: Props) {
   const slider = useId();
   const picture = plan.log?.picture;
   const closeups = plan.log?.closeups ?? [];
+  const [framing, setFraming] = useState<"close-up" | "face">();
+  const make = useMutation({
+    mutationFn: ({ how }: Making) => api.pictureFrom(picture ?? "", how, newKey()),
+    onSuccess: (made, { becomes }) => (becomes === "page" ? onPicture(made.id) : onCloseup(made.id)),
+  });
+  const framed = (frame: Frame) => {
+    const place: [number, number, number, number] = [frame.x, frame.y, frame.w, frame.h];
+    setFraming(undefined);
+    make.mutate(
+      framing === "face"
+        ? { how: { blur: [place] }, becomes: "page" }
+        : { how: { frame: place, blur: [] }, becomes: "close-up" },
+    );
+  };
+  const numberOf = (block: string) => blocks.find((b) => b.block.id === block)?.number ?? block;
   return (
     <section aria-labelledby="finished" className="min-w-0">
       <div className="mb-1 flex flex-wrap items-baseline justify-between gap-x-4">
@@ -66,6 +90,15 @@ export function FinishedPage(props: Props) {
                 <NumberTag key={block.id} x={x} y={y} number={number} lit={false} />
               ))}
             </g>
+            {picture && framing && (
+              <FrameOn
+                width={size.w}
+                height={size.h}
+                what={framing === "face" ? "a face" : "a close-up"}
+                onFrame={framed}
+                onLeave={() => setFraming(undefined)}
+              />
+            )}
           </g>
         </svg>
       </div>
@@ -94,6 +127,59 @@ export function FinishedPage(props: Props) {
           />
         )}
       </div>
+      {picture && mayChange && (
+        <div className="mt-1 flex flex-wrap items-center gap-2 text-[14px]">
+          <button
+            type="button"
+            className="button px-2 py-0.5"
+            disabled={make.isPending}
+            onClick={() =>
+              make.mutate({
+                how: { upright: [canvas.page.w * canvas.pages, canvas.page.h, canvas.pages], blur: [] },
+                becomes: "page",
+              })
+            }
+          >
+            Bring it upright
+          </button>
+          <button
+            type="button"
+            className="button px-2 py-0.5"
+            aria-pressed={framing === "close-up"}
+            disabled={make.isPending}
+            onClick={() => setFraming(framing === "close-up" ? undefined : "close-up")}
+          >
+            Frame a close-up
+          </button>
+          <button
+            type="button"
+            className="button px-2 py-0.5"
+            aria-pressed={framing === "face"}
+            disabled={make.isPending}
+            onClick={() => setFraming(framing === "face" ? undefined : "face")}
+          >
+            Blur a face
+          </button>
+          <span role="status" className="text-second">
+            {make.isPending && "Making the picture…"}
+            {framing && !make.isPending && "Drag a frame over the picture, or use the arrow keys."}
+          </span>
+          {make.isError && <Failed error={make.error} />}
+        </div>
+      )}
+      {picture && (
+        <div className="mt-2">
+          <Differences
+            key={picture}
+            page={props.page}
+            revision={props.revision}
+            picture={picture}
+            saved={props.saved}
+            numberOf={numberOf}
+            onWrite={mayChange ? props.onWrite : undefined}
+          />
+        </div>
+      )}
       <div className="mt-2 flex flex-wrap items-end gap-3">
         {closeups.map((id, n) => (
           <figure key={id} className="grid gap-0.5">

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useMemo } from "react";
-import { api, type PlanDoc } from "@/api/client";
+import { api, newKey, type PlanDoc } from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
 import { useMayChange } from "@/features/people/useMe";
@@ -17,7 +17,8 @@ import { Workbench } from "@/shared/ui/Workbench";
 import { AsItWent } from "./AsItWent";
 import { FinishedPage } from "./FinishedPage";
 import { GiveAway } from "./GiveAway";
-import { withEntry, withLeftOut, withLog, withoutEntry } from "./model";
+import { InTheGallery } from "./InTheGallery";
+import { leftOut, PRIVATE, withEntry, withLeftOut, withLog, withoutEntry } from "./model";
 import { Publish } from "./Publish";
 import { useLogSeen } from "./useLogSeen";
 import { WentWrong } from "./WentWrong";
@@ -77,7 +78,16 @@ export function LogStation({ page, plan, saved, changePlan }: StationProps) {
                 layout={way.layout}
                 blocks={blocks}
                 name={page.name}
+                page={page.id}
+                revision={page.revision}
+                saved={saved}
                 mayChange={mayChange}
+                onWrite={(text) =>
+                  change(
+                    withEntry(plan, { id: newKey(), at: new Date().toISOString(), kind: "note", text }),
+                    "as made, written into the log",
+                  )
+                }
                 onPicture={(picture) => change(withLog(plan, { picture }), "picture of the finished page")}
                 onCloseup={(id) => change(withLog(plan, { closeups: [...closeups, id] }), "close-up added")}
                 onTakeOut={(id) =>
@@ -120,6 +130,15 @@ export function LogStation({ page, plan, saved, changePlan }: StationProps) {
                   onStory={(story) => change(withLog(plan, { story: story || null }), "the story")}
                   onLink={(link) => change(withLog(plan, { link: link || null }), "a link")}
                   onLeaveOut={(what, out) => change(withLeftOut(plan, what, out), "what stays out of the pack")}
+                />
+                <InTheGallery
+                  page={page.id}
+                  call={page.call?.name}
+                  hasPicture={Boolean(plan.log?.picture)}
+                  missing={seen.pack.missing}
+                  out={PRIVATE.filter(([what]) => leftOut(plan).includes(what)).map(([, said]) => said)}
+                  saved={saved}
+                  mayChange={mayChange}
                 />
               </>
             )}

@@ -7,6 +7,7 @@
 use crate::features::cutting::machine::job as cutting;
 use crate::features::events::hub::Notice;
 use crate::features::events::store as events;
+use crate::features::gallery::job as gallery;
 use crate::features::jobs::store::{self as jobs, End, LEASE, Taken};
 use crate::features::layouts::job as layout;
 use crate::features::photos::printing::job as printing;
@@ -27,7 +28,12 @@ const LOOK_AROUND: Duration = Duration::from_secs(5);
 /// What each worker of a server takes. Layouts are made by one of them alone: nobody waits for these, and those who read a picture do.
 const WORKERS: [&[&str]; 2] = [
     &[read_picture::KIND, layout::KIND],
-    &[read_picture::KIND, printing::KIND, cutting::KIND],
+    &[
+        read_picture::KIND,
+        printing::KIND,
+        cutting::KIND,
+        gallery::KIND,
+    ],
 ];
 
 /// A job under way, for the code that does it.
@@ -154,6 +160,7 @@ async fn perform(app: &App, running: &Running, job: &Taken) -> Result<Value, Fai
         layout::KIND => layout::perform(app, running, &job.input).await,
         printing::KIND => printing::perform(app, running, &job.input).await,
         cutting::KIND => cutting::perform(app, running, &job.input).await,
+        gallery::KIND => gallery::perform(app, running, &job.input).await,
         other => Err(Failure::Internal(format!(
             "there are no jobs called {other}"
         ))),

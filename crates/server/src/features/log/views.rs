@@ -23,6 +23,36 @@ pub(crate) struct LogSeenDoc {
     pub(crate) pack: PackDoc,
 }
 
+/// A finished page held against its plan.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct ComparedDoc {
+    /// Blocks that lie otherwise than planned, those that are furthest off first.
+    pub(crate) differences: Vec<DifferenceDoc>,
+    /// How many edges were looked for in the picture.
+    pub(crate) looked_for: usize,
+    /// How many of them were found.
+    pub(crate) found: usize,
+    /// Enough was found near its place for the picture to show this page.
+    pub(crate) is_this_page: bool,
+}
+
+/// How a block differs, in the page's unit.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DifferenceDoc {
+    /// The layout block.
+    pub(crate) block: String,
+    /// In words.
+    pub(crate) text: String,
+    /// How much further right it lies.
+    pub(crate) right: f64,
+    /// How much lower.
+    pub(crate) down: f64,
+    /// How much wider it is.
+    pub(crate) wider: f64,
+    /// How much taller.
+    pub(crate) taller: f64,
+}
+
 /// A day's entries.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct LogDayDoc {

@@ -1,6 +1,7 @@
 //! Pictures: put in, looked at, read, lifted from. What the camera noted of place and time is not kept; the pixels are.
 
 mod lift;
+mod making;
 mod metadata;
 mod reading;
 mod screens;
@@ -10,6 +11,7 @@ pub(crate) use lift::{
     __path_edges, __path_edges_of_picture, __path_lift, __path_lifted_page, __path_show_lift,
     COLOURS, QUALITY, SIDE, edges, edges_of_picture, lift, lifted_page, show_lift, swatch_views,
 };
+pub(crate) use making::{__path_made, made};
 pub(crate) use reading::{__path_read, read};
 pub(crate) use shown::Shown;
 

@@ -45,6 +45,20 @@ pub(crate) struct PageSize {
     pub(crate) h: f64,
 }
 
+/// How a picture is made out of another; places are left, top, width and height as shares of it.
+#[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
+pub(crate) struct MadeFromDoc {
+    /// The page or spread in it is brought upright: its width, its height, how many pages.
+    #[serde(default)]
+    pub(crate) upright: Option<[f64; 3]>,
+    /// What nobody is to recognise.
+    #[serde(default)]
+    pub(crate) blur: Vec<[f64; 4]>,
+    /// The part that is kept.
+    #[serde(default)]
+    pub(crate) frame: Option<[f64; 4]>,
+}
+
 /// A picture that was put in.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct PictureView {

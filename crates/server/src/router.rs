@@ -2,6 +2,7 @@
 
 use crate::auth::{Backend, SESSION_LASTS, Sessions, prolong};
 use crate::features::building;
+use crate::features::building::taking_away as steps_on_paper;
 use crate::features::calls::routes as calls;
 use crate::features::checks;
 use crate::features::clusters;
@@ -124,6 +125,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(machine::go_on))
         .routes(routes!(gallery::enter, gallery::entries))
         .routes(routes!(gallery::ask_again))
+        .routes(routes!(steps_on_paper::pdf))
         .routes(routes!(comparing::differences))
         .routes(routes!(gallery::withdraw))
         .routes(routes!(gallery::gallery_state, gallery::set_gallery))

@@ -20,6 +20,7 @@ mod outline;
 mod pdf;
 pub(crate) mod pictures;
 mod print_sheets;
+mod steps_sheet;
 mod texture;
 mod true_scale;
 mod words;
@@ -33,6 +34,7 @@ pub use numbers::{Numbered, numbered};
 pub use pdf::{PdfError, measurement_pdf};
 pub use pictures::{Picture, Pictures};
 pub use print_sheets::{PrintSheet, PrintedPhoto, print_sheet_svg, print_sheets_pdf};
+pub use steps_sheet::{StepOnPaper, steps_pdf};
 pub use true_scale::true_scale;
 pub use writing::{WritingLines, writing_pdf};
 

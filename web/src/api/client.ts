@@ -475,6 +475,7 @@ export const takeAway = {
   printSheet: (id: string, sheet: number, options: PrintOptions) =>
     withTeam(`/api/pages/${id}/prints/${sheet}?${asQuery(options)}`),
   writing: (id: string) => withTeam(`/api/pages/${id}/writing.pdf`),
+  steps: (id: string) => withTeam(`/api/pages/${id}/steps.pdf`),
   cutSheets: (id: string) => withTeam(`/api/pages/${id}/cut.pdf`),
   forMachine: (id: string) => withTeam(`/api/pages/${id}/cut.svg`),
   sketch: (id: string) => withTeam(`/api/sketches/${id}/document`),

@@ -80,5 +80,28 @@ async fn a_page_is_cut_at_the_table_and_a_wrong_cut_is_planned_anew() -> Result<
     click(&browser, "//button[.='Leave the table']").await?;
     browser.resize(1280, 800).await?;
     browser.find("//table//td[.='to cut']").await?;
+
+    // The sheets that nothing is cut of yet go to the machine; it jams, and goes on.
+    click(&browser, "//button[.='Send to the cutting machine']").await?;
+    click(&browser, "//button[.='Jam it after two lines']").await?;
+    browser
+        .find("//span[@role='status'][contains(., 'will jam after 2 lines')]")
+        .await?;
+    click(
+        &browser,
+        "//div[@role='dialog']//button[contains(., 'to the machine')]",
+    )
+    .await?;
+    browser.find("//li//strong[.='Interrupted']").await?;
+    browser
+        .find("//li//p[contains(., 'the paper is jammed')]")
+        .await?;
+    click(&browser, "//button[.='Take the jam out']").await?;
+    browser
+        .find("//span[@role='status'][contains(., 'ready')]")
+        .await?;
+    click(&browser, "//button[.='Go on cutting']").await?;
+    browser.find("//li//strong[.='Cut']").await?;
+    browser.gone("//button[.='Go on cutting']").await?;
     browser.close().await
 }

@@ -1,7 +1,7 @@
 //! The Log station: a tick at the Build station comes here, what goes wrong is written down and counted, the pack says what it lacks.
 
 use crate::support::{Server, choose, click, come_in, saved};
-use anyhow::{Result, bail};
+use anyhow::{Context, Result, bail};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
 use serde_json::Value;
@@ -14,7 +14,7 @@ async fn open(browser: &Browser, station: &str) -> Result<()> {
 }
 
 /// Waits until the server has a plan as wanted.
-async fn until_plan(browser: &Browser, wanted: impl Fn(&Value) -> bool) -> Result<()> {
+pub(crate) async fn until_plan(browser: &Browser, wanted: impl Fn(&Value) -> bool) -> Result<()> {
     const TRIES: usize = 300;
     let mut last = Value::Null;
     for _ in 0..TRIES {
@@ -25,6 +25,16 @@ async fn until_plan(browser: &Browser, wanted: impl Fn(&Value) -> bool) -> Resul
         browser.find("//p[@data-save]").await?;
     }
     bail!("never saved; the log is {}", last["log"])
+}
+
+/// A picture of a finished page, large enough for the gallery.
+pub(crate) fn finished_picture() -> Result<String> {
+    let photo = metrosk_demo::PHOTOS.iter().max_by_key(|p| p.pixels.1);
+    let photo = photo.context("the demo has photos")?;
+    let path = std::path::Path::new(env!("CARGO_TARGET_TMPDIR"))
+        .join(format!("finished-{}.jpg", std::process::id()));
+    std::fs::write(&path, metrosk_vision::jpeg(&photo.render(0.5)?, 85)?)?;
+    Ok(path.display().to_string())
 }
 
 async fn leave_with(browser: &Browser, label: &str, text: &str) -> Result<()> {

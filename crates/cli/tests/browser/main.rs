@@ -1,5 +1,6 @@
 //! The application as people use it, in a browser.
 
+mod all_stations;
 mod building;
 mod call;
 mod choices;

@@ -1,5 +1,6 @@
 //! The order of making a page. Without a page's row: what is asked stands in the body.
 
+pub(crate) mod taking_away;
 pub(crate) mod views;
 
 use crate::auth::Member;
@@ -29,22 +30,23 @@ pub(crate) async fn ordered(
     Document(body): Document,
 ) -> Result<Json<Value>, Failure> {
     let (plan, layout) = read(&body)?;
-    let work = move |_: &metrosk_core::Cancel| {
-        let papers = &plan.papers.decisions;
-        let gutted = [0, 1].map(|n| papers.gut.from.contains(&format!("ground-{n}")));
-        let title = plan.words.decisions.title.as_ref();
-        let making = Making {
-            unit: plan.unit,
-            layout: &layout,
-            has_papers: !papers.pieces.is_empty(),
-            prints: has_files(&plan),
-            gutted,
-            title: title.map(|t| t.text.as_str()),
-            decisions: &plan.build.decisions,
-        };
-        making.built().to_json()
-    };
+    let work = move |_: &metrosk_core::Cancel| making_of(&plan, &layout).built().to_json();
     Ok(Json(app.compute.run(member.team(), Work::Fit, work).await?))
+}
+
+/// What the steps of a page are made of.
+pub(crate) fn making_of<'a>(plan: &'a Plan, layout: &'a Layout) -> Making<'a> {
+    let papers = &plan.papers.decisions;
+    let title = plan.words.decisions.title.as_ref();
+    Making {
+        unit: plan.unit,
+        layout,
+        has_papers: !papers.pieces.is_empty(),
+        prints: has_files(plan),
+        gutted: [0, 1].map(|n| papers.gut.from.contains(&format!("ground-{n}"))),
+        title: title.map(|t| t.text.as_str()),
+        decisions: &plan.build.decisions,
+    }
 }
 
 fn read(body: &Value) -> Result<(Plan, Layout), Invalid> {

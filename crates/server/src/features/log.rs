@@ -29,6 +29,7 @@ use metrosk_core::log::{
 use metrosk_core::plan::{Plan, brought_up};
 use metrosk_sheet::{Paper, Pictures, Subject, measurement_pdf};
 use packing::{Archive, pack_of, stash_of};
+pub(crate) use packing::{numbers, with_numbers};
 use serde_json::{Value, json};
 use uuid::Uuid;
 use views::LogSeenDoc;

@@ -53,3 +53,13 @@ async fn a_page_is_made_in_an_order_with_reasons_and_ticks_are_kept() {
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(problem["findings"][0]["path"], "plan.build.school");
 }
+
+#[tokio::test]
+async fn the_steps_of_a_page_go_on_paper() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let page = wren.kites().await;
+    let path = format!("/api/pages/{}/steps.pdf", id(&page));
+    let pdf = crate::photos::bytes(&wren, path).await;
+    assert!(pdf.starts_with(b"%PDF"));
+}

@@ -314,8 +314,8 @@ async fn a_finished_page_is_held_against_its_plan_block_by_block() {
         .get(&format!("/api/pages/{}/layout", id(&page)))
         .await
         .1;
-    let photos = layout["blocks"].as_array().unwrap().iter();
-    let last = photos.filter(|b| b["kind"] == "photo").next_back().unwrap();
+    let mut photos = layout["blocks"].as_array().unwrap().iter();
+    let last = photos.rfind(|b| b["kind"] == "photo").unwrap();
     let name = last["id"].as_str().unwrap();
     let off = put_in(&wren, as_planned(&wren, Some((name, 0.25))).await).await;
     let found = compared(&wren, &off).await;

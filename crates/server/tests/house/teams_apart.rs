@@ -266,6 +266,12 @@ fn routes(plan: &Value) -> Vec<(Method, &'static str, Of, Value)> {
         ),
         (
             Method::GET,
+            "/api/pages/{id}/steps.pdf",
+            Of::Page,
+            none.clone(),
+        ),
+        (
+            Method::GET,
             "/api/pages/{id}/differences",
             Of::Page,
             none.clone(),

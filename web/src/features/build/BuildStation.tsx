@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import type { BuildStepDoc, BuiltDoc, FitDoc, LayoutDoc, PlanDoc } from "@/api/client";
+import { type BuildStepDoc, type BuiltDoc, type FitDoc, type LayoutDoc, type PlanDoc, takeAway } from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { tagPlaces } from "@/features/fit/tagPlaces";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
@@ -128,6 +128,11 @@ export function BuildStation({ page, plan, changePlan }: StationProps) {
                   <button type="button" className="button px-2 py-0.5" onClick={() => saveSteps(page.name, steps)}>
                     Save the steps (JSON)
                   </button>
+                )}
+                {steps.length > 0 && (
+                  <a className="button px-2 py-0.5" href={takeAway.steps(page.id)}>
+                    Print the steps (PDF)
+                  </a>
                 )}
                 {mayChange && (plan.build?.order?.length ?? 0) > 0 && (
                   <button

@@ -144,7 +144,7 @@ export function NumberTag({
 }) {
   const r = (small ? 6.5 : 9) + (number.length > 2 ? 1.5 : 0);
   return (
-    <g>
+    <g data-number={number}>
       <circle cx={x} cy={y} r={r} fill={lit ? "#17263b" : "#ffffff"} stroke="#17263b" />
       <text
         x={x}

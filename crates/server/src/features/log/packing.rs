@@ -1,16 +1,15 @@
 //! A page's pack out of its plan: what it is made of, measures, steps, credits, tags.
 
 use crate::auth::Member;
+use crate::features::building::making_of;
 use crate::features::stash::holding::{read_items, see_through};
 use crate::http::error::Failure;
 use crate::state::App;
-use metrosk_core::building::Making;
 use metrosk_core::geometry::Span;
 use metrosk_core::layout::Layout;
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::log::{Pack, PackLine, Supply};
 use metrosk_core::papers::papered;
-use metrosk_core::photos::Photos;
 use metrosk_core::plan::Plan;
 use metrosk_core::sketch::credit_of;
 use metrosk_core::stash::Item;
@@ -92,7 +91,7 @@ pub(super) fn pack_of(
 }
 
 /// The numbers of blocks as on the sketch card, by their layout ids.
-fn numbers(plan: &Plan, layout: &Layout) -> BTreeMap<String, String> {
+pub(crate) fn numbers(plan: &Plan, layout: &Layout) -> BTreeMap<String, String> {
     let none = Pictures::new();
     let subject = Subject {
         name: "",
@@ -108,7 +107,7 @@ fn numbers(plan: &Plan, layout: &Layout) -> BTreeMap<String, String> {
 }
 
 /// A sentence with blocks by their numbers.
-fn with_numbers(text: &str, numbers: &BTreeMap<String, String>) -> String {
+pub(crate) fn with_numbers(text: &str, numbers: &BTreeMap<String, String>) -> String {
     let number = |found: &Captures<'_>| {
         let word = &found[0];
         numbers
@@ -190,21 +189,7 @@ fn measures(
 }
 
 fn steps(plan: &Plan, layout: &Layout, numbers: &BTreeMap<String, String>) -> (Vec<PackLine>, u32) {
-    let papers = &plan.papers.decisions;
-    let title = plan.words.decisions.title.as_ref();
-    let making = Making {
-        unit: plan.unit,
-        layout,
-        has_papers: !papers.pieces.is_empty(),
-        prints: match &plan.photos.decisions.photos {
-            Photos::Prints(prints) => prints.iter().any(|p| p.is_file),
-            Photos::AsDrawn | Photos::Count(_) => false,
-        },
-        gutted: [0, 1].map(|n| papers.gut.from.contains(&format!("ground-{n}"))),
-        title: title.map(|t| t.text.as_str()),
-        decisions: &plan.build.decisions,
-    };
-    let built = making.built();
+    let built = making_of(plan, layout).built();
     let lines = built.order.iter().map(|s| PackLine {
         of: None,
         text: with_numbers(&built.steps[s.step].text, numbers),

@@ -194,6 +194,8 @@ fn what_is_short_is_told_before_the_first_cut() {
     let found = cuts(&on_page(5.0), 0, &json!({}));
     assert_eq!(found.short.len(), 4);
     assert_eq!(state(&found, "s1/0"), CutState::Short);
+    // By its name, not by what the stash calls it among its things.
+    assert!(found.short[0].why.contains("Dots"), "{:?}", found.short[0]);
 }
 
 #[test]

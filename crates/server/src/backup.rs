@@ -27,7 +27,7 @@ const EARLIER: &str = "metrosk-backup/1";
 /// The manifest's name in the archive.
 const MANIFEST: &str = "metrosk-backup.json";
 /// The tables that are kept, each after those it refers to.
-const TABLES: [&str; 32] = [
+const TABLES: [&str; 33] = [
     "teams",
     "people",
     "members",
@@ -50,6 +50,7 @@ const TABLES: [&str; 32] = [
     "feeds",
     "stash_items",
     "stash_holds",
+    "stash_used",
     "print_orders",
     "printers",
     "printed_sheets",

@@ -135,9 +135,13 @@ pub fn page_cuts(
         &begun,
         planned.sheets.iter().map(|s| PlannedSheet::new(&job, s)),
     );
-    let short = planned.short.iter().map(|s| ShortPiece {
-        name: job.pieces[s.piece].id.clone(),
-        why: s.why.clone(),
+    let short = planned.short.iter().map(|s| {
+        let piece = &job.pieces[s.piece];
+        let name = stash.get(&piece.paper).map(|thing| &thing.item.name);
+        ShortPiece {
+            name: piece.id.clone(),
+            why: name.map_or_else(|| s.why.clone(), |n| s.why.replace(&piece.paper, n)),
+        }
     });
     let short: Vec<ShortPiece> = short.collect();
     let served: BTreeSet<String> = wanted

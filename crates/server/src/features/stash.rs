@@ -8,5 +8,6 @@ pub(crate) mod routes;
 pub(crate) mod store;
 pub(crate) mod table;
 pub(crate) mod units;
+mod used;
 pub(crate) mod using_up;
 pub(crate) mod views;

@@ -45,6 +45,18 @@ async fn a_server_is_backed_up_and_restored() {
     let mut events = Events::of(&wren, None).await;
     let order = sent_to_printer(&wren).await;
     ended(&wren, &mut events, &order).await;
+    // A finished page has taken something out of the stash.
+    let kites = format!(
+        "/api/pages/{}",
+        wren.kites().await["id"].as_str().unwrap_or_default()
+    );
+    let copy = wren
+        .post(&format!("{kites}/copy"), &serde_json::json!({}))
+        .await
+        .1;
+    let done = serde_json::json!({"details_revision": copy["details_revision"], "finished": true});
+    let path = format!("/api/pages/{}", copy["id"].as_str().unwrap());
+    assert_eq!(wren.put(&path, &done).await.0, 200);
     let entry = gallery::entered(&wren).await;
     gallery::settled(&wren, &mut events, &entry).await;
     let to_cut = sent_to_machine(&wren).await;

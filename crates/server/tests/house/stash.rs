@@ -1,6 +1,6 @@
 //! The stash: put away, looked for, held by plans as they are, and never more than there is.
 
-use crate::support::{Guest, Server, answer, change, id};
+use crate::support::{Events, Guest, Server, answer, change, id};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
@@ -472,4 +472,60 @@ async fn a_paper_is_told_by_its_picture() {
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
         assert_eq!(problem["findings"][0]["path"], path_of);
     }
+}
+
+/// A page is finished or taken up again.
+async fn finish(guest: &Guest, page: &Value, finished: bool) {
+    let newest = guest.get(&format!("/api/pages/{}", id(page))).await.1;
+    let change = json!({"details_revision": newest["details_revision"], "finished": finished});
+    let path = format!("/api/pages/{}", id(page));
+    let (status, told) = guest.put(&path, &change).await;
+    assert_eq!(status, StatusCode::OK, "{told}");
+}
+
+#[tokio::test]
+async fn what_a_finished_page_is_made_of_goes_out_of_the_stash_and_comes_back_with_it() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let kites = wren.kites().await;
+    let counts = |t: &Value| {
+        (
+            t["item"]["count"].as_i64().unwrap(),
+            t["held"].as_i64().unwrap(),
+        )
+    };
+    // Two grounds, once it is known how the page lies.
+    let water = thing(&wren, "Low water").await;
+    let mut events = Events::of(&wren, Some(0)).await;
+    while thing(&wren, "Low water").await["held"] != 2 {
+        events.until(|_, e| e["thing"] == water["id"]).await;
+    }
+    let before = counts(&thing(&wren, "Low water").await);
+    for _ in 0..2 {
+        finish(&wren, &kites, true).await;
+        assert_eq!(
+            counts(&thing(&wren, "Low water").await),
+            (before.0 - before.1, 0)
+        );
+        // Nothing more goes when the page is only called otherwise.
+        let newest = wren.get(&format!("/api/pages/{}", id(&kites))).await.1;
+        let name = json!({"details_revision": newest["details_revision"], "due": null});
+        wren.put(&format!("/api/pages/{}", id(&kites)), &name).await;
+        assert_eq!(
+            counts(&thing(&wren, "Low water").await),
+            (before.0 - before.1, 0)
+        );
+        finish(&wren, &kites, false).await;
+        assert_eq!(counts(&thing(&wren, "Low water").await), before);
+    }
+    // Taken off the plan of a finished page, a sheet is there again.
+    finish(&wren, &kites, true).await;
+    let newest = wren.get(&format!("/api/pages/{}", id(&kites))).await.1;
+    let patch = json!({"papers": {"ground": {"1": null}}});
+    let path = format!("/api/pages/{}/plan", id(&kites));
+    let (status, saved) = wren
+        .patch(&path, &change(&newest, "papers", patch, "one ground"))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{saved}");
+    assert_eq!(counts(&thing(&wren, "Low water").await), (before.0 - 1, 0));
 }

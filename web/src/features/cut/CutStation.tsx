@@ -165,6 +165,7 @@ export function CutStation({ page, plan, saved, changePlan }: StationProps) {
               cuts={cuts}
               labelOf={labelOf}
               stash={stash}
+              isImproving={isImproving}
               onCure={mayChange ? (cure) => change(withCure(plan, cure), cure.text.toLowerCase()) : undefined}
             />
             {sheet && (

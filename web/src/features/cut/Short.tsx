@@ -7,10 +7,11 @@ type Props = {
   labelOf: (piece: string) => string;
   stash: StashById;
   onCure: ((cure: CutCureDoc) => void) | undefined;
+  isImproving: boolean;
 };
 
 /** What is short before the first cut, with what could give, and what was cut for a page that has changed since. */
-export function Short({ cuts, labelOf, stash, onCure }: Props) {
+export function Short({ cuts, labelOf, stash, onCure, isImproving }: Props) {
   if (cuts.short.length === 0 && cuts.outdated.length === 0 && !cuts.stopped) return null;
   return (
     <section aria-labelledby={cuts.short.length > 0 ? "short" : undefined} className="grid gap-1">
@@ -25,6 +26,11 @@ export function Short({ cuts, labelOf, stash, onCure }: Props) {
             ))}
           </ul>
           {cuts.cures.length > 0 && <Cures cures={cuts.cures} stash={stash} onCure={onCure} />}
+          {cuts.cures.length === 0 && !isImproving && (
+            <p className="text-[13px] text-second">
+              No leaner cut makes room, nor another sheet of it: choose another paper at the Papers station.
+            </p>
+          )}
         </>
       )}
       {cuts.outdated.length > 0 && (

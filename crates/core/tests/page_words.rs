@@ -7,7 +7,7 @@ use metrosk_core::handwriting::{Hand, SENTENCE};
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::letters::{Doing, KeptLetters, Style, WAYS};
 use metrosk_core::stash::Item;
-use metrosk_core::words::{Asked, Remedy, SetInStash, Title, Uses, Worded, WordsDecisions};
+use metrosk_core::words::{Asked, Manner, Remedy, SetInStash, Title, Uses, Worded, WordsDecisions};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
@@ -300,5 +300,142 @@ proptest! {
         let now = here.written();
         prop_assert_eq!(now.lines.join(" "), text);
         prop_assert!(now.widths.iter().all(|l| *l <= inches(w)));
+    }
+}
+
+fn letters_of(set: &str, name: &str, letters: Value) -> SetInStash {
+    SetInStash {
+        id: set.to_owned(),
+        name: name.to_owned(),
+        kept: kept(letters),
+        taken: BTreeMap::new(),
+    }
+}
+
+/// Stickers in both cases, enough for most titles, and capitals that run short.
+fn two_sets(left: u32) -> [SetInStash; 2] {
+    let both: BTreeMap<String, u32> = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ"
+        .chars()
+        .map(|c| (c.to_string(), 6))
+        .collect();
+    let upper: BTreeMap<String, u32> = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
+        .chars()
+        .map(|c| (c.to_string(), left))
+        .collect();
+    [
+        letters_of(
+            "reed",
+            "Reed",
+            json!({"case": "both", "height": 0.5, "left": both}),
+        ),
+        letters_of(
+            "cork",
+            "Cork",
+            json!({"case": "upper", "height": 0.75, "left": upper}),
+        ),
+    ]
+}
+
+fn ways(text: &str, room: Size, sets: &[SetInStash]) -> Vec<metrosk_core::words::Proposal> {
+    let title = title(text);
+    let settings = title.settings(&title.text, room, Unit::Inch, sets);
+    settings.map_or(Vec::new(), |s| s.ways)
+}
+
+#[test]
+fn a_title_runs_along_an_arc_upright_staggered_and_round_a_corner() {
+    let sets = two_sets(4);
+    let wide = ways("Sun and wind", space(9.0, 2.5), &sets);
+    let first = |all: &[metrosk_core::words::Proposal], manner| {
+        all.iter().find(|p| p.manner == manner).cloned()
+    };
+    let arc = first(&wide, Manner::Arc).expect("there is room to rise");
+    let turns: Vec<f64> = arc.letters().map(|l| l.turn).collect();
+    assert!(turns.is_sorted_by(|a, b| a < b), "{turns:?}");
+    assert!(
+        (turns[0] + turns[turns.len() - 1]).abs() < 4.0,
+        "even about its middle: {turns:?}"
+    );
+    let staggered = first(&wide, Manner::Staggered).unwrap();
+    let line = &staggered.lines[0].words.concat();
+    assert_eq!(
+        line[1].rect.bottom() - line[0].rect.bottom(),
+        inches(0.1875)
+    );
+    let mixed = first(&wide, Manner::Mixed).unwrap();
+    assert_eq!(mixed.lines.len(), 2);
+    assert_eq!(mixed.lines[0].baseline, mixed.lines[1].baseline);
+    assert_ne!(mixed.lines[0].set, mixed.lines[1].set);
+    assert!(
+        first(&wide, Manner::Overlapped).is_none(),
+        "it has room without"
+    );
+
+    let narrow = ways("Kites", space(1.0, 8.0), &sets);
+    let standing = first(&narrow, Manner::Standing).unwrap();
+    let column = &standing.lines[0].words[0];
+    assert!(column.is_sorted_by(|a, b| a.rect.bottom() <= b.rect.y));
+    assert!(column.iter().all(|l| l.turn == 0.0));
+    let turned = first(&narrow, Manner::Turned).unwrap();
+    assert!(turned.letters().all(|l| l.turn == -90.0));
+    let middles: Vec<Length> = turned
+        .letters()
+        .map(|l| l.rect.y + Length::from_ticks(l.rect.h.ticks() / 2))
+        .collect();
+    assert!(middles.is_sorted_by(|a, b| a > b), "it reads upwards");
+
+    let corner = ways("Sun and wind over the flats", space(6.0, 7.0), &sets);
+    let corner = first(&corner, Manner::RoundCorner).unwrap();
+    assert!(
+        corner.lines[1]
+            .words
+            .iter()
+            .flatten()
+            .all(|l| l.turn == 90.0)
+    );
+
+    let short = ways("windward", space(2.2, 0.8), &sets);
+    let tiles = first(&short, Manner::Overlapped).expect("too long without");
+    assert!(tiles.lines[0].gap < Length::ZERO);
+    let spread = ways("sun wind", space(5.0, 2.0), &sets);
+    assert!(first(&spread, Manner::Spread).is_some());
+}
+
+/// By how much letters that are next to each other may overlap for rounding: a thousandth of an inch.
+const ROUNDED: f64 = 203.0;
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(40))]
+    #[test]
+    fn in_every_manner_letters_stay_in_their_space_gaps_are_even_and_none_is_spent_twice(
+        words in prop::collection::vec("[a-z]{1,6}", 1..5), w in 1.0..10.0f64, h in 0.6..6.0f64, left in 1..4u32,
+    ) {
+        let sets = two_sets(left);
+        let room = space(w, h);
+        let text = words.join(" ");
+        for way in ways(&text, room, &sets) {
+            for corner in way.letters().flat_map(|l| l.corners()) {
+                prop_assert!((-ROUNDED..=room.w.ticks() as f64 + ROUNDED).contains(&corner.0), "{:?} {corner:?} {room:?}", way.manner);
+                prop_assert!((-ROUNDED..=room.h.ticks() as f64 + ROUNDED).contains(&corner.1), "{:?} {corner:?} {room:?}", way.manner);
+            }
+            let said: String = way.lines.iter().flat_map(|l| &l.words).map(|w| w.iter().map(|l| l.letter).collect::<String>()).collect::<Vec<_>>().join(" ");
+            prop_assert_eq!(said.to_lowercase(), text.clone(), "{:?}", way.manner);
+            for (set, letters) in way.uses() {
+                let kept = &sets.iter().find(|s| s.id == set).unwrap().kept;
+                for (letter, used) in letters {
+                    let had = kept.left_of(letter, &BTreeMap::new());
+                    prop_assert!(used <= had, "{:?}: {used} {letter} of {had}", way.manner);
+                    prop_assert_eq!(way.leaves[&set][&letter] + used, had, "{:?}", way.manner);
+                }
+            }
+            for line in &way.lines {
+                for word in &line.words {
+                    for pair in word.windows(2).filter(|_| !matches!(way.manner, Manner::Arc)) {
+                        let along = |l: &metrosk_core::words::PlacedLetter| if way.manner == Manner::Standing { l.rect.h } else { l.rect.w };
+                        prop_assert_eq!(pair[1].mark - pair[0].mark - along(&pair[0]), line.gap, "{:?}", way.manner);
+                    }
+                }
+            }
+        }
     }
 }

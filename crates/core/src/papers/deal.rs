@@ -83,11 +83,53 @@ impl Deal {
     #[must_use]
     pub fn dealt(&self) -> Dealt {
         let board = self.board();
-        let papers = solve(&board, self.seed);
+        let mut papers = solve(&board, self.seed);
+        self.trade_places(&mut papers);
         Dealt {
             met: board.met(&papers),
             papers,
         }
+    }
+
+    /// Papers that could stand for each other trade places, by the seed: where only one pattern is best, another seed still deals other papers
+    /// into it.
+    fn trade_places(&self, papers: &mut [Option<usize>]) {
+        let mut stands_for: Vec<usize> = (0..self.papers.len()).collect();
+        for class in self.interchangeable() {
+            let by = (self.seed % class.len() as u64) as usize;
+            for (n, paper) in class.iter().enumerate() {
+                stands_for[*paper] = class[(n + by) % class.len()];
+            }
+        }
+        for paper in papers.iter_mut().flatten() {
+            *paper = stands_for[*paper];
+        }
+    }
+
+    /// Papers without a lock of which there are as many, and that are alike to the same others.
+    fn interchangeable(&self) -> Vec<Vec<usize>> {
+        let alike_to = |a: usize, without: [usize; 2]| -> Vec<usize> {
+            let others = (0..self.papers.len()).filter(|b| !without.contains(b));
+            others.filter(|b| self.are_alike(a, *b)).collect()
+        };
+        let may_trade = |a: usize, b: usize| {
+            self.papers[a].quantity == self.papers[b].quantity
+                && alike_to(a, [a, b]) == alike_to(b, [a, b])
+        };
+        let mut classes: Vec<Vec<usize>> = Vec::new();
+        for paper in (0..self.papers.len()).filter(|p| !self.locks.contains(&Some(*p))) {
+            match classes.iter_mut().find(|c| may_trade(c[0], paper)) {
+                Some(class) => class.push(paper),
+                None => classes.push(vec![paper]),
+            }
+        }
+        classes
+    }
+
+    fn are_alike(&self, a: usize, b: usize) -> bool {
+        let names = |x: &PaperToDeal, y: &PaperToDeal| x.like.contains(&y.id);
+        let (p, q) = (&self.papers[a], &self.papers[b]);
+        a == b || names(p, q) || names(q, p)
     }
 
     /// Neighbours that have the same paper, or two that are alike.
@@ -96,11 +138,7 @@ impl Deal {
     }
 
     fn board(&self) -> Board {
-        let alike = |a: usize, b: usize| {
-            let names = |x: &PaperToDeal, y: &PaperToDeal| x.like.contains(&y.id);
-            let (p, q) = (&self.papers[a], &self.papers[b]);
-            a == b || names(p, q) || names(q, p)
-        };
+        let alike = |a: usize, b: usize| self.are_alike(a, b);
         Board::new(
             self.places.iter().map(|p| p.at).collect(),
             self.reach,

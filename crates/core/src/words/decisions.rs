@@ -1,5 +1,6 @@
 //! What is decided at the Words station: the title and how it is set, and the writing.
 
+use super::manner::Manner;
 use super::request::{Align, Lines, read_lines};
 use crate::document::{Findings, Invalid, Node};
 use crate::geometry::Size;
@@ -19,6 +20,7 @@ const MOST_LINES: usize = 60;
 const MOST_TITLES: usize = 12;
 const LARGEST: Length = Length::inches(60, 1);
 const FINEST: Length = Length::inches(1, 16);
+const FARTHEST_STAGGER: Length = Length::inches(2, 1);
 
 /// How many of each letter are used, by set.
 pub type Uses = BTreeMap<String, BTreeMap<char, u32>>;
@@ -51,6 +53,10 @@ pub struct Title {
     pub sets: Vec<String>,
     /// In which order letters are laid.
     pub laying: Laying,
+    /// How far letters stand up and down where they are staggered.
+    pub stagger: Option<Length>,
+    /// How the lines of the setting run that she took.
+    pub manner: Manner,
     /// The setting that she took.
     pub taken: Vec<TakenLine>,
     /// The letters that it spends.
@@ -146,6 +152,10 @@ fn read_title(node: &Node<'_>, unit: Unit) -> Option<Title> {
     let laying = node.get("laying").map_or(Some(Laying::Halving), |n| {
         n.one_of(&Laying::NAMES, Laying::from_name)
     });
+    let stagger = node.optional("stagger", |n| n.length(unit, FINEST, FARTHEST_STAGGER));
+    let manner = node.get("manner").map_or(Some(Manner::Lines), |n| {
+        n.one_of(&Manner::NAMES, Manner::from_name)
+    });
     let taken = node
         .get("taken")
         .map_or(Some(Vec::new()), |n| n.each(MOST_LINES, read_taken));
@@ -161,6 +171,8 @@ fn read_title(node: &Node<'_>, unit: Unit) -> Option<Title> {
         align: align?,
         sets: sets?,
         laying: laying?,
+        stagger: stagger?,
+        manner: manner?,
         taken: taken?,
         uses: uses?,
     })

@@ -1,6 +1,7 @@
 //! A setting as it lies in its space: each letter's box, the gaps to the tick, and what it leaves in the sets.
 
 use super::gaps::squeeze;
+use super::manner::Manner;
 use super::pieces::{InSet, Source};
 use super::request::{Align, Words};
 use super::search::Setting;
@@ -12,18 +13,22 @@ use std::collections::BTreeMap;
 use std::ops::Range;
 
 /// A letter in its place.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct PlacedLetter {
     /// What it says.
     pub letter: char,
     /// The piece that it uses up.
     pub of: char,
-    /// From the left top corner of the space.
+    /// From the left top corner of the space, before it is turned about its middle.
     pub rect: Rect,
+    /// Degrees clockwise.
+    pub turn: f64,
+    /// Where it begins along its line.
+    pub mark: Length,
 }
 
 /// A line of letters.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct PlacedLine {
     /// The set.
     pub set: String,
@@ -40,6 +45,10 @@ pub struct PlacedLine {
 /// One way to set the text.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Proposal {
+    /// How its lines run.
+    pub manner: Manner,
+    /// What she has to know to lay it so; empty for straight lines.
+    pub hint: String,
     /// What is made out of other letters, in costs.
     pub cost: f64,
     /// How far gaps are from the best.
@@ -57,8 +66,12 @@ impl Proposal {
     pub(super) fn to_json(&self, words: &Words) -> Value {
         let unit = |l: Length| l.to_units(words.unit);
         let letter = |l: &PlacedLetter| {
-            json!({"letter": l.letter, "of": l.of,
-                   "box": {"x": unit(l.rect.x), "y": unit(l.rect.y), "w": unit(l.rect.w), "h": unit(l.rect.h)}})
+            let mut written = json!({"letter": l.letter, "of": l.of,
+                   "box": {"x": unit(l.rect.x), "y": unit(l.rect.y), "w": unit(l.rect.w), "h": unit(l.rect.h)}});
+            if l.turn != 0.0 {
+                written["turn"] = json!(l.turn);
+            }
+            written
         };
         let line = |l: &PlacedLine| {
             let letters: Vec<Value> = l.words.iter().flatten().map(letter).collect();
@@ -122,6 +135,8 @@ pub(super) fn placed(words: &Words, sets: &[InSet], setting: &Setting) -> Option
         y += line.highest(|s| s.h) + line.highest(|s| s.below) + line_gap;
     }
     Some(Proposal {
+        manner: Manner::Lines,
+        hint: String::new(),
         cost: cost as f64 / COST_SHARE,
         badness,
         leaves: leaves(words, sets, &spelt, setting),
@@ -193,6 +208,8 @@ fn placed_line(words: &Words, line: &Spelt<'_>, id: &str, top: i64) -> Option<(P
                 letter: line.set.letters[*letter],
                 of: line.set.pieces[source.piece],
                 rect,
+                turn: 0.0,
+                mark: rect.x,
             });
             x += source.w + gap;
         }

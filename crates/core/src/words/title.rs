@@ -2,6 +2,7 @@
 
 use super::decisions::{TakenLine, Title, Uses};
 use super::gaps::Bounds;
+use super::manner::Manner;
 use super::placing::{PlacedLine, Proposal};
 use super::request::Words;
 use super::worded::Worded;
@@ -30,8 +31,10 @@ pub struct TitleSettings<'a> {
     words: Words,
     sets: &'a [SetInStash],
     made: Vec<MadeLetter>,
-    /// How it can be set.
+    /// How it can be set on straight lines.
     pub worded: Worded,
+    /// Every way to set it, straight or not, best first.
+    pub ways: Vec<Proposal>,
 }
 
 const fn bounds(least: (i64, i64), best: (i64, i64), most: (i64, i64)) -> Bounds {
@@ -83,11 +86,22 @@ impl Title {
             text,
         };
         let worded = words.worded();
+        let mut ways = match &worded {
+            Worded::Set(plain) => plain.clone(),
+            _ => Vec::new(),
+        };
+        if !matches!(worded, Worded::TooManyLines { .. }) {
+            let others = words.in_other_manners(&ways, self.stagger);
+            ways.extend(others);
+        }
+        // What is made out of other letters weighs most; a straight line is laid more easily than a bent one.
+        ways.sort_by(|a, b| a.cost.total_cmp(&b.cost).then(a.manner.cmp(&b.manner)));
         Some(TitleSettings {
             words,
             sets,
             made,
             worded,
+            ways,
         })
     }
 }
@@ -97,10 +111,8 @@ impl TitleSettings<'_> {
     #[must_use]
     pub fn to_json(&self, title: &Title) -> Value {
         let mut answer = self.worded.to_json(&self.words);
-        if let Worded::Set(proposals) = &self.worded {
-            let all = proposals.iter().map(|p| self.proposal_json(p, title));
-            answer["proposals"] = all.collect();
-        }
+        let all = self.ways.iter().map(|p| self.proposal_json(p, title));
+        answer["proposals"] = all.collect();
         if !answer["why"].is_null() {
             answer["why"]["text"] = self.why().into();
         }
@@ -110,19 +122,16 @@ impl TitleSettings<'_> {
     /// In a few words: what it takes, or why it can't be.
     #[must_use]
     pub fn in_short(&self) -> Value {
-        match &self.worded {
-            Worded::Set(proposals) => {
-                let first = proposals.first();
-                let made = first.map_or(Vec::new(), |p| self.made_in(p));
-                let text = if made.is_empty() {
-                    "with the letters that are left".to_owned()
-                } else {
-                    made.join("; ")
-                };
-                json!({"fits": first.is_some(), "cost": first.map(|p| p.cost), "text": text})
-            }
-            _ => json!({"fits": false, "cost": null, "text": self.why()}),
-        }
+        let Some(first) = self.ways.first() else {
+            return json!({"fits": false, "cost": null, "text": self.why()});
+        };
+        let made = self.made_in(first);
+        let text = match (made.is_empty(), first.manner) {
+            (true, Manner::Lines) => "with the letters that are left".to_owned(),
+            (true, _) => self.name_of(first),
+            _ => made.join("; "),
+        };
+        json!({"fits": true, "cost": first.cost, "text": text})
     }
 
     /// Why it can't be set, with sets by their names.
@@ -156,7 +165,17 @@ impl TitleSettings<'_> {
         let mut written = proposal.to_json(&self.words);
         for (line, at) in proposal.lines.iter().zip(0..) {
             let letters: usize = line.words.iter().map(Vec::len).sum();
-            written["lines"][at]["order"] = json!(title.laying.order(letters));
+            let laying = if proposal.manner == Manner::Overlapped {
+                // Each lies over the one before: there is one order only.
+                (0..letters).collect()
+            } else {
+                title.laying.order(letters)
+            };
+            written["lines"][at]["order"] = json!(laying);
+            for (n, letter) in line.words.iter().flatten().enumerate() {
+                written["lines"][at]["letters"][n]["mark"] =
+                    json!(letter.mark.to_units(self.words.unit));
+            }
             written["lines"][at]["sum"] = self.sum_json(line);
         }
         let uses = proposal.uses();
@@ -170,10 +189,12 @@ impl TitleSettings<'_> {
         let taken = proposal.as_taken();
         let as_document = |l: &TakenLine| json!({"set": l.set, "words": l.words});
         written["name"] = self.name_of(proposal).into();
+        written["manner"] = proposal.manner.name().into();
+        written["hint"] = proposal.hint.as_str().into();
         written["made"] = self.made_in(proposal).into();
         written["last"] = self.last_of(proposal).into();
         written["uses"] = Value::Object(uses);
-        written["is_taken"] = (taken == title.taken).into();
+        written["is_taken"] = (taken == title.taken && proposal.manner == title.manner).into();
         written["taken"] = taken.iter().map(as_document).collect();
         written
     }
@@ -191,15 +212,23 @@ impl TitleSettings<'_> {
         json!({"letters": units(width), "gaps": gaps, "word_gaps": word_gaps, "together": units(together)})
     }
 
-    /// “Cork over Pebble”.
+    /// “Cork over Pebble”, “Cork on an arc”.
     fn name_of(&self, proposal: &Proposal) -> String {
         let names: Vec<&str> = proposal.lines.iter().map(|l| self.name(&l.set)).collect();
-        match names.as_slice() {
-            [one] => format!("One line of {one}"),
-            all if all.iter().all(|n| n == &all[0]) => {
-                format!("{} on {} lines", all[0], all.len())
+        let straight = straight(&names);
+        match proposal.manner {
+            Manner::Lines => straight,
+            Manner::Staggered => format!("{straight}, up and down"),
+            Manner::Mixed => names.join(", then "),
+            Manner::Tops => format!("{} by its tops", names[0]),
+            Manner::Arc => format!("{} on an arc", names[0]),
+            Manner::Spread => format!("{} spread like brush writing", names[0]),
+            Manner::Standing => {
+                format!("{} down a column, letters standing", names.join(" beside "))
             }
-            all => all.join(" over "),
+            Manner::Turned => format!("{straight}, turned up the side"),
+            Manner::RoundCorner => format!("{} round the corner", names.join(" and ")),
+            Manner::Overlapped => format!("{} laid like tiles", names[0]),
         }
     }
 
@@ -259,6 +288,15 @@ impl Proposal {
             words: l.words.len(),
         };
         self.lines.iter().map(line).collect()
+    }
+}
+
+/// Lines in these sets, top to bottom.
+fn straight(names: &[&str]) -> String {
+    match names {
+        [one] => format!("One line of {one}"),
+        all if all.iter().all(|n| n == &all[0]) => format!("{} on {} lines", all[0], all.len()),
+        all => all.join(" over "),
     }
 }
 

@@ -41,6 +41,17 @@ pub enum Worded {
 }
 
 impl Words {
+    /// The best settings, up to so many; none where there is none.
+    pub(super) fn best(&self, most: usize) -> Vec<Proposal> {
+        let in_set = |set| InSet::new(set, &self.makes, &self.text);
+        let sets: Vec<InSet> = self.sets.iter().map(in_set).collect();
+        let found = Search::new(self, &sets).best(Goal::Fits, most);
+        found
+            .iter()
+            .filter_map(|s| placed(self, &sets, s))
+            .collect()
+    }
+
     /// Sets the text in every way that is sensible, best first.
     #[must_use]
     pub fn worded(&self) -> Worded {

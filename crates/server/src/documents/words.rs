@@ -49,6 +49,13 @@ pub(crate) struct TitleDoc {
     /// `halving` or `centre-out`: in which order letters are laid
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) laying: Option<String>,
+    /// How far letters stand up and down where they are staggered; 3/16 in where it is left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) stagger: Option<f64>,
+    /// How the lines run of the setting that she took: `lines`, `staggered`, `mixed`, `tops`, `arc`, `spread`, `standing`, `turned`,
+    /// `round-corner` or `overlapped`
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) manner: Option<String>,
     /// The setting that she took.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) taken: Option<Vec<TakenLineDoc>>,

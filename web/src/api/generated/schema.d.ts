@@ -5428,12 +5428,22 @@ export interface components {
         };
         /** @description A letter in its place. */
         SetLetterDoc: {
-            /** @description From the left top corner of the space. */
+            /** @description From the left top corner of the space, before it is turned about its middle. */
             box: components["schemas"]["BoxDoc"];
             /** @description What it says. */
             letter: string;
+            /**
+             * Format: double
+             * @description Where it begins along its line.
+             */
+            mark: number;
             /** @description The piece that it is made of. */
             of: string;
+            /**
+             * Format: double
+             * @description Degrees clockwise.
+             */
+            turn?: number | null;
         };
         /** @description A line of letters. */
         SetLineDoc: {
@@ -6038,11 +6048,21 @@ export interface components {
             /** @description `halving` or `centre-out`: in which order letters are laid */
             laying?: string | null;
             lines?: components["schemas"]["LinesDoc"] | null;
+            /**
+             * @description How the lines run of the setting that she took: `lines`, `staggered`, `mixed`, `tops`, `arc`, `spread`, `standing`, `turned`,
+             *     `round-corner` or `overlapped`
+             */
+            manner?: string | null;
             /** @description Others that she would take. */
             others?: string[] | null;
             /** @description The sets that may be used; all where it is left out. */
             sets?: string[] | null;
             space?: components["schemas"]["SizeDoc"] | null;
+            /**
+             * Format: double
+             * @description How far letters stand up and down where they are staggered; 3/16 in where it is left out.
+             */
+            stagger?: number | null;
             /** @description The setting that she took. */
             taken?: components["schemas"]["TakenLineDoc"][] | null;
             /** @description What it says. */
@@ -6068,6 +6088,8 @@ export interface components {
              * @description What is made out of other letters, in costs.
              */
             cost: number;
+            /** @description What she has to know to lay it so; empty for straight lines. */
+            hint: string;
             /** @description Whether it is the one that she took. */
             is_taken: boolean;
             /** @description Letters of which it takes the last. */
@@ -6083,6 +6105,8 @@ export interface components {
             lines: components["schemas"]["SetLineDoc"][];
             /** @description What is made out of what, and how. */
             made: string[];
+            /** @description How its lines run, as a title keeps it. */
+            manner: string;
             /** @description What it is called. */
             name: string;
             /** @description What a plan keeps when she takes it. */

@@ -1,5 +1,4 @@
-import { Fragment } from "react";
-import type { LetterTrayDoc, TitleSettingDoc } from "@/api/client";
+import type { BoxDoc, LetterTrayDoc, TitleSettingDoc } from "@/api/client";
 
 /** The share of a bold letter's size that its capitals take. */
 const CAPITALS = 0.7;
@@ -22,12 +21,19 @@ export function SetTitle({ setting, trays, scale, marked = false }: Props) {
         const size = ((tray?.height ?? 1) * scale) / CAPITALS;
         const baseline = line.baseline * scale;
         return line.letters.map((letter, at) => {
-          const [x, w] = [letter.box.x * scale, letter.box.w * scale];
+          const { x, y, w, h } = scaled(letter.box, scale);
+          const bent = setting.manner !== "lines" && setting.manner !== "mixed";
+          // On a bent line each letter has a baseline of its own: what hangs below it stays below.
+          const below = (tray?.letters.find((l) => l.letter === letter.of)?.below ?? 0) * scale;
+          const foot = bent ? y + h - Math.min(below, h / 2) : baseline;
           return (
-            <Fragment key={`${String(n)}-${String(at)}`}>
+            <g
+              key={`${String(n)}-${String(at)}`}
+              transform={letter.turn ? `rotate(${letter.turn} ${x + w / 2} ${y + h / 2})` : undefined}
+            >
               <text
                 x={x}
-                y={baseline}
+                y={foot}
                 fontSize={size}
                 textLength={w}
                 lengthAdjust="spacingAndGlyphs"
@@ -40,12 +46,19 @@ export function SetTitle({ setting, trays, scale, marked = false }: Props) {
                 {letter.letter}
               </text>
               {marked && letter.letter !== letter.of && (
-                <rect x={x} y={baseline + 2} width={w} height={2.5} fill="#c2185b" />
+                <rect x={x} y={foot + 2} width={w} height={2.5} fill="#c2185b" />
               )}
-            </Fragment>
+            </g>
           );
         });
       })}
     </g>
   );
 }
+
+const scaled = (box: BoxDoc, scale: number) => ({
+  x: box.x * scale,
+  y: box.y * scale,
+  w: box.w * scale,
+  h: box.h * scale,
+});

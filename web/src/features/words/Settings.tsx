@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { LetterTrayDoc, TitleSetDoc, TitleSettingDoc } from "@/api/client";
 import { Sentence } from "@/shared/ui/Length";
 import { SetTitle } from "./SetTitle";
@@ -12,10 +13,13 @@ type Props = {
   onLeave: (() => void) | undefined;
 };
 
+/** So many are shown before she asks for more. */
+const FIRST_SHOWN = 12;
 const SMALL = { w: 190, h: 46 };
 
 /** Every way to set the title, best first, each small, with what it is made of and what it leaves. */
 export function Settings({ title, trays, shown, onShow, onTake, onLeave }: Props) {
+  const [all, setAll] = useState(false);
   if (title.proposals.length === 0) {
     return (
       <section aria-labelledby="settings" className="sheet">
@@ -36,10 +40,16 @@ export function Settings({ title, trays, shown, onShow, onTake, onLeave }: Props
       <h2 id="settings" className="text-[17px]">
         Ways to set it, best first
       </h2>
+      {title.why && (
+        <p className="mt-1 text-measure">
+          On straight lines it can’t be set. <Sentence text={title.why.text} />
+        </p>
+      )}
       <ol className="mt-1">
         {title.proposals.map((setting, n) => (
           <li
-            key={setting.name + JSON.stringify(setting.taken)}
+            hidden={!all && n >= FIRST_SHOWN && n !== shown}
+            key={setting.name + JSON.stringify(setting.taken) + setting.manner}
             className={`grid grid-cols-[200px_minmax(0,1fr)_auto] items-center gap-x-3 border-hairline border-t py-1.5 max-sm:grid-cols-1 ${n === shown ? "bg-lit" : ""}`}
           >
             <Small setting={setting} space={title.space} trays={trays} />
@@ -55,6 +65,11 @@ export function Settings({ title, trays, shown, onShow, onTake, onLeave }: Props
               <span className="block text-second">
                 {setting.made.length > 0 ? setting.made.join("; ") : "with letters as they are"}
               </span>
+              {setting.hint && (
+                <span className="block text-second">
+                  <Sentence text={setting.hint} />
+                </span>
+              )}
               {setting.last.length > 0 && (
                 <span className="block text-second">takes the last {setting.last.join("; ")}</span>
               )}
@@ -83,6 +98,11 @@ export function Settings({ title, trays, shown, onShow, onTake, onLeave }: Props
           </li>
         ))}
       </ol>
+      {!all && title.proposals.length > FIRST_SHOWN && (
+        <button type="button" className="button mt-1 px-2 py-0.5" onClick={() => setAll(true)}>
+          Show all {title.proposals.length} ways
+        </button>
+      )}
     </section>
   );
 }

@@ -1,7 +1,8 @@
 import { useEffect, useState } from "react";
 import type { LetterTrayDoc, SetLineDoc, TitleDoc, TitleSetDoc, TitleSettingDoc } from "@/api/client";
 import type { Unit } from "@/shared/lengths/length";
-import { Length } from "@/shared/ui/Length";
+import { Length, Sentence } from "@/shared/ui/Length";
+import { LengthField } from "@/shared/ui/LengthField";
 import { Segments } from "@/shared/ui/Segments";
 import { mayUse, withSet } from "./model";
 
@@ -22,6 +23,13 @@ const ALIGN = [
   { value: "centre", label: "middle" },
   { value: "right", label: "right" },
 ] as const;
+
+/** Where marks are measured from, where it is not the left edge. */
+const ALONG: Partial<Record<string, string>> = {
+  arc: "Marks are where letters begin, along the arc from its left end.",
+  standing: "Marks are upper edges, from the top of the title’s space.",
+  turned: "Marks are where letters begin, from the bottom of the title’s space.",
+};
 
 /** What the title says, in how many lines and which sets; and for each line how it adds up and in which order its letters are laid. */
 export function TitleLedger({ title, found, setting, trays, unit, mayChange, onType, onChange }: Props) {
@@ -84,6 +92,15 @@ export function TitleLedger({ title, found, setting, trays, unit, mayChange, onT
             }
           />
         </div>
+        <LengthField
+          label="letters set up and down by"
+          value={title?.stagger ?? (unit === "mm" ? 4.7625 : 0.1875)}
+          unit={unit}
+          least={unit === "mm" ? 1.6 : 0.0625}
+          most={unit === "mm" ? 50 : 2}
+          inRow
+          onCommit={(stagger) => onChange({ stagger }, "how far letters stand up and down")}
+        />
         <details>
           <summary className="cursor-pointer font-medium">Sets it may be set in</summary>
           {trays.map((t) => (
@@ -130,7 +147,14 @@ export function TitleLedger({ title, found, setting, trays, unit, mayChange, onT
               <LayingOrder line={line} which={n + 1} of={setting.lines.length} unit={unit} />
             </details>
           ))}
-          <p className="text-[13px] text-second">Marks are left edges, from the left edge of the title’s space.</p>
+          {setting.hint && (
+            <p className="text-[13px]">
+              <Sentence text={setting.hint} />
+            </p>
+          )}
+          <p className="text-[13px] text-second">
+            {ALONG[setting.manner] ?? "Marks are left edges, from the left edge of the title’s space."}
+          </p>
         </>
       )}
     </section>
@@ -259,7 +283,7 @@ function LayingOrder({ line, which, of, unit }: { line: SetLineDoc; which: numbe
               </span>
             </span>
             <span className="num">
-              <Length value={letter.box.x} unit={unit} />
+              <Length value={letter.mark} unit={unit} />
             </span>
           </li>
         );

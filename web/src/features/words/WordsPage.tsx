@@ -144,9 +144,13 @@ function FirstLetters({ setting, scale }: { setting: TitleSettingDoc; scale: num
     line.order.slice(0, 3).map((at, turn) => {
       const letter = line.letters[at];
       if (!letter) return null;
-      const [x, y] = [letter.box.x * scale, line.baseline * scale + 5];
+      const [x, y] = [0, letter.box.h * scale + 5];
+      const leaning = `rotate(${letter.turn ?? 0} ${(letter.box.w * scale) / 2} ${(letter.box.h * scale) / 2})`;
       return (
-        <g key={`${String(n)}-${String(at)}`}>
+        <g
+          key={`${String(n)}-${String(at)}`}
+          transform={`translate(${letter.box.x * scale} ${letter.box.y * scale}) ${leaning}`}
+        >
           <path d={`M${x} ${y - 3}V${y + 3}`} stroke="#c2185b" strokeWidth={1.5} />
           <rect x={x - 1} y={y} width={13} height={13} rx={2} fill="#c2185b" />
           <text x={x + 5.5} y={y + 10} textAnchor="middle" fontSize={10} fontWeight={700} fill="#ffffff">

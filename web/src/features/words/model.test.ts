@@ -27,6 +27,8 @@ const setting = (taken: boolean): TitleSettingDoc => ({
   made: [],
   last: [],
   uses: { cork: { L: 1 } },
+  manner: "lines",
+  hint: "",
   is_taken: taken,
   taken: [{ set: "cork", words: 2 }],
 });

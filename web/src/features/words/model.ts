@@ -15,14 +15,14 @@ import type {
 
 /** The plan with another title. Whatever changes what is to be set takes back the setting that she took, and with it the letters. */
 export function withTitle(plan: PlanDoc, change: Partial<TitleDoc>): PlanDoc {
-  const { taken: _, uses: __, ...title } = plan.words?.title ?? { text: "" };
+  const { taken: _, uses: __, manner: ___, ...title } = plan.words?.title ?? { text: "" };
   return withWords(plan, { title: clean({ ...title, ...change }) });
 }
 
 /** The plan with a setting taken: its letters are spent. */
 export function withSetting(plan: PlanDoc, setting: TitleSettingDoc): PlanDoc {
   const title = plan.words?.title ?? { text: "" };
-  return withWords(plan, { title: { ...title, taken: setting.taken, uses: setting.uses } });
+  return withWords(plan, { title: { ...title, taken: setting.taken, uses: setting.uses, manner: setting.manner } });
 }
 
 /** The plan with no setting taken: its letters are free again. */

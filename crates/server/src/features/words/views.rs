@@ -125,6 +125,10 @@ pub(crate) struct OtherTitleDoc {
 pub(crate) struct TitleSettingDoc {
     /// What it is called.
     pub(crate) name: String,
+    /// How its lines run, as a title keeps it.
+    pub(crate) manner: String,
+    /// What she has to know to lay it so; empty for straight lines.
+    pub(crate) hint: String,
     /// What is made out of other letters, in costs.
     pub(crate) cost: f64,
     /// From top to bottom.
@@ -184,9 +188,14 @@ pub(crate) struct SetLetterDoc {
     pub(crate) letter: String,
     /// The piece that it is made of.
     pub(crate) of: String,
-    /// From the left top corner of the space.
+    /// From the left top corner of the space, before it is turned about its middle.
     #[serde(rename = "box")]
     pub(crate) rect: BoxDoc,
+    /// Degrees clockwise.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) turn: Option<f64>,
+    /// Where it begins along its line.
+    pub(crate) mark: f64,
 }
 
 /// How writing comes out.

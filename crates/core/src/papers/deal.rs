@@ -92,12 +92,15 @@ impl Deal {
     }
 
     /// Papers that could stand for each other trade places, by the seed: where only one pattern is best, another seed still deals other papers
-    /// into it.
+    /// into it. They are first put into the order in which they appear, so that two seeds never undo what the search did.
     fn trade_places(&self, papers: &mut [Option<usize>]) {
         let mut stands_for: Vec<usize> = (0..self.papers.len()).collect();
         for class in self.interchangeable() {
             let by = (self.seed % class.len() as u64) as usize;
-            for (n, paper) in class.iter().enumerate() {
+            let first = |paper: &usize| papers.iter().position(|p| *p == Some(*paper));
+            let mut as_they_appear = class.clone();
+            as_they_appear.sort_by_key(|p| first(p).unwrap_or(usize::MAX));
+            for (n, paper) in as_they_appear.iter().enumerate() {
                 stands_for[*paper] = class[(n + by) % class.len()];
             }
         }
@@ -327,6 +330,22 @@ mod tests {
         assert_eq!(dealt.papers[4], Some(1));
         assert_eq!(dealt.met, []);
         assert_eq!(deal.dealt(), dealt, "the same seed");
+    }
+
+    #[test]
+    fn another_seed_deals_other_papers_into_the_one_best_pattern() {
+        let two = json!([{"id": "coral", "qty": 8}, {"id": "teal", "qty": 8}]);
+        let mut request = grid(4, 4, 1.2, two);
+        request["seed"] = json!(6);
+        let (_, even) = deal(&request);
+        request["seed"] = json!(7);
+        let (_, odd) = deal(&request);
+        assert_eq!((even.met.len(), odd.met.len()), (0, 0));
+        let traded = |p: &Option<usize>| p.map(|n| 1 - n);
+        assert_eq!(
+            even.papers.iter().map(traded).collect::<Vec<_>>(),
+            odd.papers
+        );
     }
 
     #[test]

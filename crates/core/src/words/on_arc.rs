@@ -7,7 +7,7 @@ use super::manner::Manner;
 use super::placing::Proposal;
 use super::request::{Align, Lines, Words};
 use crate::geometry::Size;
-use crate::length::Length;
+use crate::length::{Length, Unit};
 use std::f64::consts::FRAC_PI_2;
 
 /// An arc that rises less looks like a mistake; one that rises more than this share of its width, like a wheel.
@@ -130,9 +130,16 @@ impl Arc {
             letter.rect.y = letter.rect.y + Length::from_ticks(down);
         }
         found.lines[0].baseline = Length::from_ticks(down);
-        let text = |ticks: f64| Length::from_ticks(ticks.round() as i64).to_ruler_text(words.unit);
+        let text = |ticks: f64| {
+            let step = match words.unit {
+                Unit::Inch => Length::inches(1, 16),
+                Unit::Millimetre => Length::from_units(1.0, Unit::Millimetre).unwrap_or_default(),
+            };
+            let length = Length::from_ticks(ticks.round() as i64);
+            length.round_to(step).to_text(words.unit)
+        };
         found.hint = format!(
-            "The baseline is an arc with a radius of {}, its top {} below the upper edge; it falls by {} to its ends. Marks are taken along it.",
+            "The baseline is an arc with a radius of {}, its top {} below the upper edge; it falls by {} to the sides of the space.",
             text(self.radius),
             text(down as f64),
             text(self.rise)

@@ -227,6 +227,9 @@ impl TitleSettings<'_> {
                 format!("{} down a column, letters standing", names.join(" beside "))
             }
             Manner::Turned => format!("{straight}, turned up the side"),
+            Manner::RoundCorner if names.iter().all(|n| n == &names[0]) => {
+                format!("{} round the corner", names[0])
+            }
             Manner::RoundCorner => format!("{} round the corner", names.join(" and ")),
             Manner::Overlapped => format!("{} laid like tiles", names[0]),
         }

@@ -237,7 +237,7 @@ impl Words {
     /// Along the upper edge, round the right top corner and down the right edge: for each place to break the text the letters of its first part are
     /// spent before those of its second.
     fn round_the_corner(&self) -> Vec<Proposal> {
-        let words: Vec<&str> = self.text.split(' ').filter(|w| !w.is_empty()).collect();
+        let words = self.each_word();
         let tallest = self
             .sets
             .iter()
@@ -261,7 +261,7 @@ impl Words {
             },
             ..self.clone()
         };
-        let mut all: Vec<Proposal> = (1..words.len())
+        let all: Vec<Proposal> = (1..words.len())
             .filter_map(|at| {
                 let upper = side(
                     words[..at].join(" "),
@@ -278,13 +278,7 @@ impl Words {
                 Some(upper)
             })
             .collect();
-        all.sort_by(|a, b| {
-            (a.cost, a.badness)
-                .partial_cmp(&(b.cost, b.badness))
-                .unwrap_or(std::cmp::Ordering::Equal)
-        });
-        all.truncate(MOST_OF_A_MANNER);
-        all
+        best_few(all)
     }
 
     /// What the search finds, each line bent by `bend`.
@@ -313,6 +307,20 @@ impl Words {
         words
     }
 
+    pub(super) fn each_word(&self) -> Vec<&str> {
+        self.text.split(' ').filter(|w| !w.is_empty()).collect()
+    }
+
+    /// The same text where there is this set only.
+    pub(super) fn alone_in(&self, set: &LetterSet) -> Words {
+        let of_set = self.makes.iter().filter(|m| m.set == set.id);
+        Words {
+            sets: vec![set.clone()],
+            makes: of_set.cloned().collect(),
+            ..self.clone()
+        }
+    }
+
     const fn space_on_its_side(&self) -> Size {
         Size {
             w: self.space.h,
@@ -327,6 +335,14 @@ impl Words {
             count @ Lines::Count(_) => count,
         }
     }
+}
+
+/// The cheapest, and of these the least squeezed, up to as many as one manner may propose.
+pub(super) fn best_few(mut all: Vec<Proposal>) -> Vec<Proposal> {
+    let badness = |a: &Proposal, b: &Proposal| a.badness.total_cmp(&b.badness);
+    all.sort_by(|a, b| a.cost.total_cmp(&b.cost).then_with(|| badness(a, b)));
+    all.truncate(MOST_OF_A_MANNER);
+    all
 }
 
 /// Sets without what a setting spends.

@@ -1,7 +1,7 @@
 //! One line in two sets: the last words in another one. Both are searched as one set in which the second set's letters have names of their own,
 //! so that the best use over the whole line is found.
 
-use super::manner::Manner;
+use super::manner::{Manner, best_few};
 use super::placing::{PlacedLine, Proposal};
 use super::request::{Lines, Words};
 use crate::letters::{Case, LetterSet, Make};
@@ -10,8 +10,6 @@ use std::collections::BTreeMap;
 /// Where letters of the second set are named: a plane of characters that no text has.
 const SECOND: u32 = 0xF_0000;
 const BOTH: &str = "both";
-/// So many are proposed.
-const MOST: usize = 2;
 
 fn named_second(letter: char) -> Option<char> {
     let code = u32::from(letter);
@@ -28,7 +26,7 @@ fn own_name(letter: char) -> Option<char> {
 
 /// The best lines in two sets: the break is after the first word or before the last one.
 pub(super) fn mixed(words: &Words) -> Vec<Proposal> {
-    let count = words.text.split(' ').filter(|w| !w.is_empty()).count();
+    let count = words.each_word().len();
     if count < 2 || !matches!(words.lines, Lines::Any | Lines::Count(1)) {
         return Vec::new();
     }
@@ -44,17 +42,11 @@ pub(super) fn mixed(words: &Words) -> Vec<Proposal> {
             );
         }
     }
-    all.sort_by(|a, b| {
-        (a.cost, a.badness)
-            .partial_cmp(&(b.cost, b.badness))
-            .unwrap_or(std::cmp::Ordering::Equal)
-    });
-    all.truncate(MOST);
-    all
+    best_few(all)
 }
 
 fn in_two(words: &Words, first: &LetterSet, second: &LetterSet, at: usize) -> Option<Proposal> {
-    let each: Vec<&str> = words.text.split(' ').filter(|w| !w.is_empty()).collect();
+    let each = words.each_word();
     let renamed: Option<String> = second
         .case
         .of(&each[at..].join(" "))

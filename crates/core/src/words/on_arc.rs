@@ -24,16 +24,9 @@ pub(super) fn on_arcs(words: &Words) -> Vec<Proposal> {
         .iter()
         .filter_map(|set| {
             let alone = Words {
-                sets: vec![set.clone()],
-                makes: words
-                    .makes
-                    .iter()
-                    .filter(|m| m.set == set.id)
-                    .cloned()
-                    .collect(),
                 align: Align::Centre,
                 lines: Lines::Count(1),
-                ..words.clone()
+                ..words.alone_in(set)
             };
             let said = set.case.of(&words.text);
             let of_text = || {

@@ -10,7 +10,7 @@ use crate::letters::Case;
 
 /// Sets with small letters, each on its own.
 pub(super) fn spread(words: &Words) -> Vec<Proposal> {
-    let count = words.text.split(' ').filter(|w| !w.is_empty()).count();
+    let count = words.each_word().len();
     if count < 2 || words.lines != Lines::Any {
         return Vec::new();
     }
@@ -18,20 +18,13 @@ pub(super) fn spread(words: &Words) -> Vec<Proposal> {
     with_small
         .filter_map(|set| {
             let alone = Words {
-                sets: vec![set.clone()],
-                makes: words
-                    .makes
-                    .iter()
-                    .filter(|m| m.set == set.id)
-                    .cloned()
-                    .collect(),
                 align: Align::Left,
                 lines: Lines::Count(count),
                 space: Size {
                     w: words.space.w,
                     h: Length::LIMIT,
                 },
-                ..words.clone()
+                ..words.alone_in(set)
             };
             spread_out(alone.best(1).pop()?, words)
         })

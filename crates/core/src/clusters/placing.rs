@@ -2,7 +2,7 @@
 //!
 //! Each piece tries places on rings round the cluster's middle, and takes the one that costs least; then every piece is taken up and laid
 //! again with all others in place, twice. The cost, in square inches: what hides something that must stay in sight and what hangs off the
-//! page count fortyfold, what should be hidden and isn't three times, a piece that touches nothing or hides a piece below almost wholly as much as
+//! page count fortyfold, after a step that nothing else outweighs, what should be hidden and isn't three times, a piece that touches nothing or hides a piece below almost wholly as much as
 //! its own area, and the distance from where its size belongs (larger ones nearer the middle) by its square. Best of a given set of places, as in
 //! iterated best response; the seed turns the rings.
 
@@ -22,6 +22,10 @@ const DIRECTIONS: usize = 20;
 const RINGS: [f64; 5] = [0.15, 0.4, 0.65, 0.9, 1.2];
 const ROUNDS: usize = 2;
 const IN_SIGHT: f64 = 40.0;
+/// Any place where nothing is hidden and nothing hangs off the page is better than any where something is.
+const FIRST_OF_ALL: f64 = 1e4;
+/// In square ticks: less than this is a rounded edge.
+const NOTHING: f64 = 1.0;
 const TO_HIDE: f64 = 3.0;
 /// Makers lay at least this much of a piece over the stack.
 const LEAST_OVER: f64 = 0.12;
@@ -243,7 +247,9 @@ impl<'a> Table<'a> {
         } else {
             0.0
         };
-        square(hidden + off.max(0.0)) * IN_SIGHT - square(hides) * TO_HIDE
+        let amiss = hidden + off.max(0.0);
+        let step = if amiss > NOTHING { FIRST_OF_ALL } else { 0.0 };
+        step + square(amiss) * IN_SIGHT - square(hides) * TO_HIDE
             + misplaced
             + heaped
             + alone
@@ -256,7 +262,7 @@ impl<'a> Table<'a> {
             .around
             .in_sight
             .iter()
-            .any(|k| bounds.shared_area(*k) > 1.0);
+            .any(|k| bounds.shared_area(*k) > NOTHING);
         PlacedPiece {
             piece: n,
             at: spot.at,

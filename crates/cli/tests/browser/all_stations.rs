@@ -1,7 +1,7 @@
 //! One page from its call to its entry in the gallery, through all ten stations, by one maker: wherever she reads them, its numbers are the same.
 
 use crate::log::{finished_picture, until_plan};
-use crate::support::{Server, click, come_in};
+use crate::support::{Server, click, come_in, open_page};
 use anyhow::{Context, Result, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -62,7 +62,7 @@ async fn a_page_goes_through_all_ten_stations_with_one_set_of_numbers() -> Resul
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_page(&browser, "Kites over the flats").await?;
 
     open(&browser, "Call").await?;
     browser.find("//*[contains(., 'Out on the flats')]").await?;

@@ -1,6 +1,6 @@
 //! The Build station: further work is taken in, a step is moved too far, steps are ticked at the table, and the ticks stay.
 
-use crate::support::{Server, click, come_in, saved};
+use crate::support::{Server, click, come_in, open_page, saved};
 use anyhow::{Result, bail, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -26,7 +26,7 @@ async fn a_page_is_built_step_by_step() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_page(&browser, "Kites over the flats").await?;
     click(
         &browser,
         "//nav[@aria-label='Stations']//a[starts-with(normalize-space(.), 'Build')]",

@@ -1,7 +1,7 @@
 //! The Clusters station: what is worth a look is put in line, taken back, let be or no longer looked for; pieces are shared out, moved by
 //! numbers and taken out.
 
-use crate::support::{Server, click, come_in, saved};
+use crate::support::{Server, click, come_in, open_page, saved};
 use anyhow::{Result, bail};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -11,7 +11,7 @@ use thirtyfour::prelude::*;
 async fn at_clusters(server: &Server) -> Result<Browser> {
     let browser = Browser::open().await?;
     come_in(&browser, server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_page(&browser, "Kites over the flats").await?;
     click(
         &browser,
         "//nav[@aria-label='Stations']//a[starts-with(normalize-space(.), 'Clusters')]",

@@ -1,6 +1,6 @@
 //! The Cut station: from papers to a cut plan, to the table, cut by cut, one of them wrong.
 
-use crate::support::{Server, click, come_in, saved};
+use crate::support::{Server, click, come_in, open_page, saved};
 use anyhow::{Result, bail, ensure};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -37,7 +37,7 @@ async fn a_page_is_cut_at_the_table_and_a_wrong_cut_is_planned_anew() -> Result<
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_page(&browser, "Kites over the flats").await?;
     click(
         &browser,
         "//nav[@aria-label='Stations']//a[starts-with(normalize-space(.), 'Cut')]",

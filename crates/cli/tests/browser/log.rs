@@ -1,6 +1,6 @@
 //! The Log station: a tick at the Build station comes here, what goes wrong is written down and counted, the pack says what it lacks.
 
-use crate::support::{Server, choose, click, come_in, saved};
+use crate::support::{Server, choose, click, come_in, open_page, saved};
 use anyhow::{Context, Result, bail};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -53,7 +53,7 @@ async fn a_page_is_logged_and_its_pack_looked_over() -> Result<()> {
     let server = Server::start(&database, "127.0.0.1:0")?;
     let browser = Browser::open().await?;
     come_in(&browser, &server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_page(&browser, "Kites over the flats").await?;
     open(&browser, "Build").await?;
     click(&browser, "//button[.='Done']").await?;
     until_plan(&browser, |plan| {

@@ -331,3 +331,54 @@ async fn what_is_said_lies_in_the_stash() -> Result<()> {
         .await?;
     house.browser.close().await
 }
+
+#[tokio::test]
+async fn the_stash_goes_out_as_a_table_and_comes_in_again_as_it_was() -> Result<()> {
+    let house = House::at("Kites over the flats").await?;
+    let browser = &house.browser;
+    browser
+        .window
+        .goto(format!("{}/stash", house.server.address))
+        .await?;
+    click(browser, "//button[@aria-label='More for the stash']").await?;
+    let out = browser
+        .find("//a[.='Take it all out as a table (CSV)']")
+        .await?;
+    let address = out.attr("href").await?.context("an address")?;
+    let script = "return fetch(arguments[0]).then(r => r.text())";
+    let table: String = browser
+        .window
+        .execute(script, vec![address.into()])
+        .await?
+        .convert()?;
+    ensure!(table.lines().count() > 50, "{table}");
+    let items = |stash: Value| -> Vec<Value> {
+        let all = stash["items"].as_array().into_iter().flatten();
+        all.map(|t| t["item"].clone()).collect()
+    };
+    let before = items(fetched(browser, "/api/stash").await?);
+    let file = std::env::temp_dir().join(format!("metrosk-stash-{}.csv", std::process::id()));
+    let bring = async |table: String| -> Result<()> {
+        std::fs::write(&file, table)?;
+        let field = browser
+            .find("//input[@aria-label='A table to bring in']")
+            .await?;
+        let path = file.to_str().context("a path")?;
+        field.send_keys(path).await.context("brought in")
+    };
+    bring(table.clone()).await?;
+    let told = format!("{} written anew.", before.len());
+    browser
+        .find(&format!("//p[@role='status'][contains(., '{told}')]"))
+        .await?;
+    ensure!(items(fetched(browser, "/api/stash").await?) == before);
+    // One row too many of a kind that there is not: it is named, and nothing comes in.
+    bring("kind,name,count\nsheet,Good,1\nsail,Bad,1\n".to_owned()).await?;
+    browser
+        .find("//*[contains(., 'Nothing of the table was brought in')]")
+        .await?;
+    browser.find("//main//*[contains(text(), 'sail')]").await?;
+    ensure!(items(fetched(browser, "/api/stash").await?) == before);
+    std::fs::remove_file(&file)?;
+    house.browser.close().await
+}

@@ -1,6 +1,6 @@
 //! The Words station: a title that lacks a letter is set and spent, another goes onto two lines, writing is made to fit.
 
-use crate::support::{Server, click, come_in, saved};
+use crate::support::{Server, click, come_in, open_page, saved};
 use anyhow::{Result, bail};
 use metrosk_testkit::Database;
 use metrosk_testkit::browser::Browser;
@@ -10,7 +10,7 @@ use thirtyfour::prelude::*;
 async fn at_words(server: &Server) -> Result<Browser> {
     let browser = Browser::open().await?;
     come_in(&browser, server).await?;
-    click(&browser, "//h3/a[.='Kites over the flats']").await?;
+    open_page(&browser, "Kites over the flats").await?;
     click(
         &browser,
         "//nav[@aria-label='Stations']//a[starts-with(normalize-space(.), 'Words')]",

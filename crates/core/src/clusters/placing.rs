@@ -249,10 +249,7 @@ impl<'a> Table<'a> {
         };
         let amiss = hidden + off.max(0.0);
         let step = if amiss > NOTHING { FIRST_OF_ALL } else { 0.0 };
-        step + square(amiss) * IN_SIGHT - square(hides) * TO_HIDE
-            + misplaced
-            + heaped
-            + alone
+        step + square(amiss) * IN_SIGHT - square(hides) * TO_HIDE + misplaced + heaped + alone
     }
 
     fn told(&self, n: usize) -> PlacedPiece {

@@ -3,7 +3,7 @@
 
 use super::gaps::squeeze;
 use super::pieces::{InSet, Source};
-use super::request::Words;
+use super::request::{Lines, Words};
 use std::ops::Range;
 
 /// What a line takes at least.
@@ -60,11 +60,21 @@ impl LinesOfText {
     pub(super) fn new(words: &Words, sets: &[InSet]) -> LinesOfText {
         let count = sets.first().map_or(0, |s| s.words.len());
         let of_set = |set: &InSet| {
-            let from = |a: usize| {
-                let to = a + 1..=count;
-                to.map(|b| least(words, set, &(a..b))).collect()
-            };
-            (0..count).map(from).collect()
+            let mut lines = vec![vec![None; count]; count];
+            if words.lines == Lines::Count(1) && count > 0 {
+                lines[0][count - 1] = least(words, set, &(0..count));
+                return lines;
+            }
+            for (from, lines) in lines.iter_mut().enumerate() {
+                for to in from + 1..=count {
+                    // Where letters lack for a line, they lack for a longer one.
+                    let Some(found) = least(words, set, &(from..to)) else {
+                        break;
+                    };
+                    lines[to - from - 1] = Some(found);
+                }
+            }
+            lines
         };
         LinesOfText {
             count,

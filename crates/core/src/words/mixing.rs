@@ -4,6 +4,7 @@
 use super::manner::{Manner, best_few};
 use super::placing::{PlacedLine, Proposal};
 use super::request::{Lines, Words};
+use crate::length::Length;
 use crate::letters::{Case, LetterSet, Make};
 use std::collections::BTreeMap;
 
@@ -32,17 +33,42 @@ pub(super) fn mixed(words: &Words) -> Vec<Proposal> {
     }
     let mut breaks = vec![count - 1, 1];
     breaks.dedup();
+    let narrow: Vec<Vec<Option<i64>>> = words.sets.iter().map(|s| narrowest(words, s)).collect();
     let mut all = Vec::new();
-    for first in &words.sets {
-        for second in words.sets.iter().filter(|s| s.id != first.id) {
-            all.extend(
-                breaks
-                    .iter()
-                    .filter_map(|at| in_two(words, first, second, *at)),
-            );
+    for (first, narrow_first) in words.sets.iter().zip(&narrow) {
+        for (second, narrow_second) in words.sets.iter().zip(&narrow) {
+            if first.id == second.id {
+                continue;
+            }
+            let may_fit = |at: &&usize| {
+                let each = narrow_first[..**at].iter().chain(&narrow_second[**at..]);
+                let letters: Option<i64> = each.copied().sum();
+                let gaps = (count - 1) as i64 * words.word_gap.least.ticks();
+                letters.is_some_and(|w| w + gaps <= words.space.w.ticks())
+            };
+            let fitting = breaks.iter().filter(may_fit);
+            all.extend(fitting.filter_map(|at| in_two(words, first, second, *at)));
         }
     }
     best_few(all)
+}
+
+/// Of each word, how narrow it could be in a set at least, in ticks; none where a letter can't be had.
+pub(super) fn narrowest(words: &Words, set: &LetterSet) -> Vec<Option<i64>> {
+    let letter = |c: char| {
+        let own = set.letters.get(&c).map(|l| l.glyph.w);
+        let made = words.makes.iter();
+        let made = made.filter(|m| m.set == set.id && m.letter == c);
+        let narrowest = own.into_iter().chain(made.map(|m| m.glyph.w)).min();
+        narrowest.map(Length::ticks)
+    };
+    let word = |text: &&str| {
+        let said = set.case.of(text);
+        let gaps = said.chars().count().saturating_sub(1) as i64 * words.gap.least.ticks();
+        let letters: Option<i64> = said.chars().map(letter).sum();
+        letters.map(|w| w + gaps)
+    };
+    words.each_word().iter().map(word).collect()
 }
 
 fn in_two(words: &Words, first: &LetterSet, second: &LetterSet, at: usize) -> Option<Proposal> {

@@ -4,6 +4,7 @@
 //! outermost upper corners touch the sides. Letters stand by their share of the arc's length.
 
 use super::manner::Manner;
+use super::mixing::narrowest;
 use super::placing::Proposal;
 use super::request::{Align, Lines, Words};
 use crate::geometry::Size;
@@ -37,11 +38,15 @@ pub(super) fn on_arcs(words: &Words) -> Vec<Proposal> {
             let above = of_text().map(|g| g.h).max()?.ticks() as f64;
             let below = of_text().map(|g| g.below).max()?.ticks() as f64;
             let (w, h) = (words.space.w.ticks() as f64, words.space.h.ticks() as f64);
+            let words_at_least: Option<i64> = narrowest(words, set).into_iter().sum();
+            let words_at_least = words_at_least? as f64;
             let rise = (h - above - below).min(w * MOST_RISE);
             (0..MOST_TRIES)
                 .map(|n| SMALLER.powi(n as i32))
                 .map(|share| Arc::of(rise * share, above, w * share))
-                .find_map(|arc| arc?.set(&alone))
+                .flatten()
+                .filter(|arc| words_at_least <= arc.length())
+                .find_map(|arc| arc.set(&alone))
         })
         .collect()
 }

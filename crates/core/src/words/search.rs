@@ -5,8 +5,9 @@ use super::lines::{LinesOfText, Rest, in_any_lines};
 use super::pieces::{InSet, Limits, Use};
 use super::request::{Lines, Words};
 use super::supply::{Demand, met};
+use std::cell::RefCell;
 use std::cmp::Ordering;
-use std::collections::{BTreeMap, BinaryHeap};
+use std::collections::{BTreeMap, BinaryHeap, HashMap};
 use std::ops::Range;
 
 /// How many part settings are looked at before the first whole one is found, and after it for others.
@@ -95,6 +96,10 @@ pub(super) struct Search<'a> {
     count: usize,
     /// Whether pieces may lack somewhere, so that lines get in each other's way.
     scarce: bool,
+    /// From each word on, the letters to be had from any set.
+    free: Vec<Vec<Demand>>,
+    /// By the set that each word so far is in: what the pieces cost at least.
+    costs: RefCell<HashMap<Vec<usize>, Option<i64>>>,
 }
 
 impl<'a> Search<'a> {
@@ -111,6 +116,8 @@ impl<'a> Search<'a> {
             all_lines: LinesOfText::new(words, sets),
             count,
             scarce: sets.iter().any(is_scarce),
+            free: (0..=count).map(|from| free_demands(sets, from)).collect(),
+            costs: RefCell::default(),
         }
     }
 
@@ -213,7 +220,13 @@ impl<'a> Search<'a> {
             return None;
         }
         if self.scarce {
-            sum.cost = sum.cost.max(self.cost_at_least(lines)?);
+            let set_of_each = lines
+                .iter()
+                .flat_map(|(set, line)| line.clone().map(|_| *set));
+            let mut costs = self.costs.borrow_mut();
+            let cost = costs.entry(set_of_each.collect());
+            let cost = *cost.or_insert_with(|| self.cost_at_least(lines));
+            sum.cost = sum.cost.max(cost?);
         }
         let mut sets: Vec<usize> = lines.iter().map(|l| l.0).collect();
         sets.sort_unstable();
@@ -232,12 +245,8 @@ impl<'a> Search<'a> {
 
     /// What the pieces cost at least when these lines are in their sets and each letter after them is in any; none where letters lack.
     fn cost_at_least(&self, lines: &[(usize, Range<usize>)]) -> Option<i64> {
-        let mut stock = Vec::new();
-        let mut begins = Vec::new();
-        for set in self.sets {
-            begins.push(stock.len());
-            stock.extend(&set.stock);
-        }
+        let stock: Vec<u32> = self.sets.iter().flat_map(|s| &s.stock).copied().collect();
+        let begins = begins(self.sets);
         let mut demands: Vec<Demand> = Vec::new();
         for (n, set) in self.sets.iter().enumerate() {
             let own = lines.iter().filter(|l| l.0 == n).map(|l| l.1.clone());
@@ -252,38 +261,9 @@ impl<'a> Search<'a> {
                 demands.push(demand);
             }
         }
-        demands.extend(self.free_demands(lines.last().map_or(0, |l| l.1.end), &begins));
+        demands.extend_from_slice(&self.free[lines.last().map_or(0, |l| l.1.end)]);
         let met = met(&demands, &stock);
         met.wholly().then_some(met.cost)
-    }
-
-    /// The letters of the words from a place on, each to be had from any set. Words that are spelt with as many letters in every set are told
-    /// letter by letter; where a set spells one with more, it is left out.
-    fn free_demands(&self, from: usize, begins: &[usize]) -> Vec<Demand> {
-        let mut by_letters: BTreeMap<Vec<usize>, u32> = BTreeMap::new();
-        for word in from..self.count {
-            let long = self.sets[0].words[word].len();
-            if self.sets.iter().any(|s| s.words[word].len() != long) {
-                continue;
-            }
-            for at in 0..long {
-                let letters = self.sets.iter().map(|s| s.words[word][at]).collect();
-                *by_letters.entry(letters).or_default() += 1;
-            }
-        }
-        let demand = |(letters, count): (Vec<usize>, u32)| {
-            let sets = self.sets.iter().zip(begins).zip(letters);
-            let from = sets.flat_map(|((set, begin), letter)| {
-                set.sources[letter]
-                    .iter()
-                    .map(move |s| (begin + s.piece, s.cost))
-            });
-            Demand {
-                from: from.collect(),
-                count,
-            }
-        };
-        by_letters.into_iter().map(demand).collect()
     }
 
     /// The best use of pieces for whole lines, and what the setting is worth then.
@@ -431,6 +411,47 @@ impl<'a> Search<'a> {
             Goal::Lowest => Some([least as f64, part.w as f64, 0.0, 0.0]),
         }
     }
+}
+
+/// The letters of the words from a place on, each to be had from any set, whose pieces are counted on through all sets. Words that are spelt with
+/// as many letters in every set are told letter by letter; where a set spells one with more, it is left out.
+fn free_demands(sets: &[InSet], from: usize) -> Vec<Demand> {
+    let Some(first) = sets.first() else {
+        return Vec::new();
+    };
+    let mut by_letters: BTreeMap<Vec<usize>, u32> = BTreeMap::new();
+    for (word, letters) in first.words.iter().enumerate().skip(from) {
+        if sets.iter().any(|s| s.words[word].len() != letters.len()) {
+            continue;
+        }
+        for at in 0..letters.len() {
+            let letters = sets.iter().map(|s| s.words[word][at]).collect();
+            *by_letters.entry(letters).or_default() += 1;
+        }
+    }
+    let begins = begins(sets);
+    let demand = |(letters, count): (Vec<usize>, u32)| {
+        let of_each = sets.iter().zip(&begins).zip(letters);
+        let from = of_each.flat_map(|((set, begin), letter)| {
+            let sources = set.sources[letter].iter();
+            sources.map(move |s| (begin + s.piece, s.cost))
+        });
+        Demand {
+            from: from.collect(),
+            count,
+        }
+    };
+    by_letters.into_iter().map(demand).collect()
+}
+
+/// Where each set's pieces begin when they are counted on through all sets.
+fn begins(sets: &[InSet]) -> Vec<usize> {
+    let next = |at: &mut usize, set: &InSet| {
+        let begin = *at;
+        *at += set.stock.len();
+        Some(begin)
+    };
+    sets.iter().scan(0, next).collect()
 }
 
 /// Badness in steps, so that the order in which it was summed up decides nothing.

@@ -45,8 +45,10 @@ impl Network {
         }
     }
 
-    fn join(&mut self, from: usize, to: usize, room: u32, cost: i64) {
-        self.out[from].push(self.arcs.len());
+    /// A new arc; its number.
+    fn join(&mut self, from: usize, to: usize, room: u32, cost: i64) -> usize {
+        let arc = self.arcs.len();
+        self.out[from].push(arc);
         self.arcs.push(Arc { to, room, cost });
         self.out[to].push(self.arcs.len());
         self.arcs.push(Arc {
@@ -54,6 +56,18 @@ impl Network {
             room: 0,
             cost: -cost,
         });
+        arc
+    }
+
+    /// Sends as much along some arcs as all of them have room for; that much.
+    fn send(&mut self, way: &[usize]) -> u32 {
+        let room = way.iter().map(|n| self.arcs[*n].room).min();
+        let room = room.unwrap_or_default();
+        for n in way {
+            self.arcs[*n].room -= room;
+            self.arcs[n ^ 1].room += room;
+        }
+        room
     }
 
     /// The cheapest way with room from one node to another, as the arcs that reach each node.
@@ -89,37 +103,61 @@ impl Network {
     }
 }
 
-/// Meets as many as can be, and these at the least cost (successive shortest paths: Busacker and Gowen, 1961).
+/// Meets as many as can be, and these at the least cost (successive shortest paths: Busacker and Gowen, 1961). What costs nothing is given out
+/// first: no way back along such arcs is negative, so the paths that follow are still the cheapest.
 pub(super) fn met(demands: &[Demand], stock: &[u32]) -> Met {
+    if are_met_for_nothing(demands, stock) {
+        return Met {
+            cost: 0,
+            lacking: vec![0; demands.len()],
+        };
+    }
     let (source, sink) = (0, 1 + demands.len() + stock.len());
     let piece = |n: usize| 1 + demands.len() + n;
     let mut network = Network::new(sink + 1);
+    let mut to_sink: Vec<Option<usize>> = vec![None; stock.len()];
+    let mut for_nothing = Vec::new();
+    let mut to_demand = Vec::with_capacity(demands.len());
     for (n, demand) in demands.iter().enumerate() {
-        network.join(source, 1 + n, demand.count, 0);
+        let wanted = network.join(source, 1 + n, demand.count, 0);
+        to_demand.push(wanted);
         for (kind, cost) in &demand.from {
-            network.join(1 + n, piece(*kind), demand.count, *cost);
+            let given = network.join(1 + n, piece(*kind), demand.count, *cost);
+            let last = *to_sink[*kind]
+                .get_or_insert_with(|| network.join(piece(*kind), sink, stock[*kind], 0));
+            if *cost == 0 {
+                for_nothing.push([wanted, given, last]);
+            }
         }
     }
-    let wanted = demands.iter().flat_map(|d| d.from.iter().map(|f| f.0));
-    let mut kinds: Vec<usize> = wanted.collect();
-    kinds.sort_unstable();
-    kinds.dedup();
-    for kind in kinds {
-        network.join(piece(kind), sink, stock[kind], 0);
+    for way in for_nothing {
+        network.send(&way);
     }
     let mut cost = 0;
-    while let Some(way) = network.cheapest(source, sink) {
-        let room = way.iter().map(|n| network.arcs[*n].room).min();
-        let room = room.unwrap_or_default();
-        for n in way {
-            cost += network.arcs[n].cost * i64::from(room);
-            network.arcs[n].room -= room;
-            network.arcs[n ^ 1].room += room;
-        }
+    let is_open = |network: &Network| to_demand.iter().any(|n| network.arcs[*n].room > 0);
+    while is_open(&network) {
+        let Some(way) = network.cheapest(source, sink) else {
+            break;
+        };
+        let each: i64 = way.iter().map(|n| network.arcs[*n].cost).sum();
+        cost += each * i64::from(network.send(&way));
     }
-    let from_source = network.out[source].iter();
-    let lacking = from_source.map(|n| network.arcs[*n].room).collect();
+    let lacking = to_demand.iter().map(|n| network.arcs[*n].room).collect();
     Met { cost, lacking }
+}
+
+/// Whether each can have what costs nothing when all take it in turn. Where this fails, another order may do.
+fn are_met_for_nothing(demands: &[Demand], stock: &[u32]) -> bool {
+    let mut left = stock.to_vec();
+    demands.iter().all(|demand| {
+        let mut wanted = demand.count;
+        for (kind, _) in demand.from.iter().filter(|f| f.1 == 0) {
+            let taken = wanted.min(left[*kind]);
+            left[*kind] -= taken;
+            wanted -= taken;
+        }
+        wanted == 0
+    })
 }
 
 #[cfg(test)]

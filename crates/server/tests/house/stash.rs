@@ -1,6 +1,8 @@
 //! The stash: put away, looked for, held by plans as they are, and never more than there is.
 
 use crate::support::{Events, Guest, Server, answer, change, id};
+use rand::rngs::StdRng;
+use rand::{Rng, SeedableRng};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
@@ -255,6 +257,76 @@ async fn fifty_writers_on_one_stash_take_no_more_than_there_is() {
     let now = thing(&wren, "Bunting").await;
     assert_eq!((sum(&now, "wanted"), sum(&now, "held")), (25, count));
     assert_eq!(held(&now), (count, 0));
+}
+
+/// What a page's newest plan asks of a paper: for its ground, once for each page that it lies under.
+fn asked(page: &Value, paper: &str) -> i64 {
+    let ground = page["plan"]["papers"]["ground"].as_object();
+    let of = |g: &&Value| g["item"] == paper;
+    ground.map_or(0, |g| g.values().filter(of).count() as i64)
+}
+
+#[tokio::test]
+async fn what_is_held_adds_up_over_random_histories_with_undo() {
+    const STEPS: usize = 80;
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let papers = [
+        thing(&wren, "Bunting").await,
+        thing(&wren, "Confetti").await,
+    ];
+    let sketch = wren.get("/api/sketches").await.1[0].clone();
+    let mut pages = Vec::new();
+    for n in 0..4 {
+        let new = json!({"sketch": id(&sketch), "name": format!("Page {n}")});
+        pages.push(wren.post("/api/pages", &new).await.1);
+    }
+    let mut random = StdRng::seed_from_u64(18);
+    let mut undone = 0;
+    for step in 0..STEPS {
+        let n = random.random_range(0..pages.len());
+        let path = format!("/api/pages/{}", id(&pages[n]));
+        let (status, written) = if random.random_bool(0.35) {
+            let undo = json!({"revision": pages[n]["revision"], "station": "papers"});
+            wren.post(&format!("{path}/undo"), &undo).await
+        } else {
+            let ground = match random.random_range(0..3) {
+                2 => Value::Null,
+                paper => json!({"item": id(&papers[paper])}),
+            };
+            let patch = json!({"papers": {"ground": {"0": ground}}});
+            let write = change(&pages[n], "papers", patch, &format!("ground {step}"));
+            wren.patch(&format!("{path}/plan"), &write).await
+        };
+        if status == StatusCode::OK {
+            undone += usize::from(written["plan"] != pages[n]["plan"]);
+        } else {
+            assert_eq!(status, StatusCode::CONFLICT, "{written}");
+        }
+        pages[n] = wren.get(&path).await.1;
+        for paper in &papers {
+            let now = thing(&wren, paper["item"]["name"].as_str().unwrap()).await;
+            let holds = now["holds"].as_array().unwrap();
+            let of_page = |page: &Value, field: &str| -> i64 {
+                let own = holds.iter().filter(|h| h["page"] == page["id"]);
+                own.map(|h| h[field].as_i64().unwrap()).sum()
+            };
+            for page in &pages {
+                assert_eq!(
+                    of_page(page, "wanted"),
+                    asked(page, &id(paper)),
+                    "step {step}: {now}"
+                );
+            }
+            let all_held: i64 = holds.iter().map(|h| h["held"].as_i64().unwrap()).sum();
+            let (held, free) = held(&now);
+            let count = now["item"]["count"].as_i64().unwrap();
+            assert_eq!((held, held + free), (all_held, count), "step {step}: {now}");
+            let all_wanted: i64 = holds.iter().map(|h| h["wanted"].as_i64().unwrap()).sum();
+            assert_eq!(held, all_wanted.min(count), "step {step}: {now}");
+        }
+    }
+    assert!(undone > STEPS / 2, "most steps change a plan");
 }
 
 #[tokio::test]

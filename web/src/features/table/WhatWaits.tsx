@@ -29,9 +29,9 @@ export function WhatWaits() {
 export function FromSeason() {
   const season = useSeason().data;
   const mine = (season?.notices ?? []).filter((n) => n.mine && !n.page);
-  if (mine.length === 0) return null;
+  // The line is kept also while it is empty: what comes late must not push a page away from under a hand.
   return (
-    <p role="status" className="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
+    <p role="status" className="flex min-h-[2.1em] flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
       {mine.slice(0, 2).map((n) => (
         <span key={n.text}>
           {n.text}{" "}

@@ -1,7 +1,9 @@
 //! Rectangles on the page: x runs right and y down from the top left corner.
 
+mod free_rectangle;
 mod region;
 
+pub use free_rectangle::largest_free_rectangle;
 pub use region::{Part, Point, Region, edge_bounds, part_area};
 
 use crate::length::{Length, Unit};

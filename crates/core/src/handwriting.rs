@@ -1,7 +1,8 @@
-//! A maker's own hand: how wide she writes and how far her lines lie apart, from one sentence that she wrote and measured.
+//! How writing comes out: in printed type, or in a maker's own hand: how wide she writes and how far her lines lie apart, from one sentence that she wrote and measured.
 
 use crate::document::{Node, length_number};
 use crate::length::{Length, Unit};
+use crate::typefaces::Typeface;
 use serde_json::{Value, json};
 
 /// What she writes once, as she always writes, and measures from its first letter to its last.
@@ -24,12 +25,48 @@ pub struct Hand {
     pub sentence: Length,
     /// From one line to the next.
     pub pitch: Length,
+    /// The face, where it is no hand but printed type.
+    pub typeface: Option<Typeface>,
 }
 
+/// The share of its lines' pitch that printed type takes.
+pub const TYPE_SIZE: f64 = 0.75;
+/// Sizes of printed type that are offered, in points.
+const SIZES: [i64; 4] = [8, 10, 12, 14];
+const POINT: Length = Length::inches(1, 72);
+
 impl Hand {
+    /// Printed type in the sizes that are offered.
+    #[must_use]
+    pub fn printed(unit: Unit) -> Vec<Hand> {
+        let of = |face: Typeface, points: i64| {
+            let size = (POINT.ticks() * points) as f64;
+            Hand {
+                unit,
+                name: format!("printed, {}, {points} pt", face.name()),
+                sentence: Length::from_ticks((face.width(SENTENCE) * size).round() as i64),
+                pitch: Length::from_ticks((size / TYPE_SIZE).round() as i64),
+                typeface: Some(face),
+            }
+        };
+        let faces = Typeface::ALL.into_iter();
+        faces
+            .flat_map(|face| SIZES.map(|points| of(face, points)))
+            .collect()
+    }
+
+    /// How much wider a line may come out than it was reckoned: type never does.
+    #[must_use]
+    pub const fn margin(&self) -> f64 {
+        if self.typeface.is_some() { 0.0 } else { MARGIN }
+    }
+
     /// How wide a word is in this hand, in ticks, without the margin.
     #[must_use]
     pub fn width(&self, text: &str) -> f64 {
+        if let Some(face) = self.typeface {
+            return face.width(text) * self.pitch.ticks() as f64 * TYPE_SIZE;
+        }
         self.sentence.ticks() as f64 * shares(text) / shares(SENTENCE)
     }
 
@@ -53,18 +90,25 @@ impl Hand {
             found.and_then(|n| n.length(unit, LEAST, most))
         };
         let (sentence, pitch) = (length("sentence", WIDEST), length("pitch", FARTHEST));
+        let typeface = node.optional("type", |n| n.one_of(&Typeface::NAMES, Typeface::from_name));
         Some(Hand {
             unit,
             name: name?,
             sentence: sentence?,
             pitch: pitch?,
+            typeface: typeface?,
         })
     }
 
     /// Writes it.
-    pub(crate) fn to_json(&self) -> Value {
+    #[must_use]
+    pub fn to_json(&self) -> Value {
         let unit = self.unit;
-        json!({"unit": unit.name(), "name": self.name, "sentence": length_number(self.sentence, unit), "pitch": length_number(self.pitch, unit)})
+        let mut written = json!({"unit": unit.name(), "name": self.name, "sentence": length_number(self.sentence, unit), "pitch": length_number(self.pitch, unit)});
+        if let Some(face) = self.typeface {
+            written["type"] = face.name().into();
+        }
+        written
     }
 }
 
@@ -92,6 +136,7 @@ mod tests {
             name: "Fine pen".to_owned(),
             sentence: Length::inches(7, 1),
             pitch: Length::inches(1, 4),
+            typeface: None,
         };
         let inch = Length::inches(1, 1).ticks() as f64;
         assert!((hand.width(SENTENCE) - 7.0 * inch).abs() < 1e-6);

@@ -1,5 +1,6 @@
 //! Letter sets: what characters a maker has, how large each is and how many are left, and what can be made out of others.
 
+mod accents;
 mod kept;
 mod style;
 mod ways;

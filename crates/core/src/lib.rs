@@ -50,6 +50,7 @@ pub mod reading;
 pub mod season;
 pub mod sketch;
 pub mod stash;
+pub mod typefaces;
 pub mod words;
 
 pub use cancel::Cancel;

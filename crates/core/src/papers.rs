@@ -8,7 +8,6 @@ mod dealing;
 mod decisions;
 mod die_shapes;
 mod extras;
-mod hidden;
 mod laid;
 mod needed;
 mod papered;

@@ -1,11 +1,13 @@
 //! What became of each print on the page that was laid out: where it went, what of it shows, how it is trimmed to that, its layers and how
 //! thick they make the page. A pure step of the plan, from the decisions about photos and the layout.
 
+mod areas;
 mod json;
 mod layers;
 mod reasons;
 mod thickness;
 
+pub use areas::marked_areas;
 pub use json::placed_photos_of;
 use layers::layers;
 pub use reasons::{Reason, reasons};
@@ -16,7 +18,7 @@ use crate::geometry::{Rect, Size, Span};
 use crate::layout::{Layout, LayoutBlock, PartId, crop_of};
 use crate::length::{Length, Unit};
 use crate::photos::{
-    Lift, Photos, Print, Quality, Trim, dots_an_inch, largest_good, lift_of, quality, trims,
+    Lift, Print, Quality, Trim, dots_an_inch, largest_good, lift_of, quality, trims,
 };
 use crate::sketch::Kind;
 
@@ -127,11 +129,7 @@ pub fn placed_photos(
     photos: &PhotoDecisions,
     layout: &Layout,
 ) -> PlacedPhotos {
-    let none = Vec::new();
-    let prints = match &photos.photos {
-        Photos::Prints(prints) => prints,
-        Photos::AsDrawn | Photos::Count(_) => &none,
-    };
+    let prints = photos.photos.prints();
     let identities = layout.identities();
     let placed: Vec<PlacedPhoto> = layout
         .each_photo()

@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From what everything stands on to what stands on everything.
-const ORDER: [&str; 28] = [
+const ORDER: [&str; 29] = [
     "cancel",
     "length",
     "document",
@@ -12,6 +12,7 @@ const ORDER: [&str; 28] = [
     "laying",
     "sketch",
     "reading",
+    "typefaces",
     "handwriting",
     "defaults",
     "notation",

@@ -13,6 +13,7 @@ use metrosk_core::length::{Length, Unit};
 use metrosk_core::photos::{Lift, Photos};
 use metrosk_core::sketch::ClusterSize;
 use metrosk_core::stash::{Colour, Form, Material, Side, Swatch};
+use metrosk_core::words::WordsElsewhere;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
@@ -289,6 +290,7 @@ fn look(
         grounds: [None, None],
         photo_colours: BTreeMap::new(),
         title: None,
+        words_elsewhere: WordsElsewhere::default(),
         clusters,
         things: all.iter().map(|t| (t.item.clone(), t.clone())).collect(),
         free: all.iter().map(|t| (t.item.clone(), 3)).collect(),

@@ -4,10 +4,14 @@
 
 use metrosk_core::geometry::Size;
 use metrosk_core::handwriting::{Hand, SENTENCE};
+use metrosk_core::layout::Layout;
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::letters::{Doing, KeptLetters, Style, WAYS};
 use metrosk_core::stash::Item;
-use metrosk_core::words::{Asked, Manner, Remedy, SetInStash, Title, Uses, Worded, WordsDecisions};
+use metrosk_core::words::{
+    Asked, Manner, PlaceKind, Remedy, SetInStash, Shape, Title, Uses, Worded, WordsDecisions,
+    places,
+};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
@@ -134,7 +138,7 @@ fn every_usual_way_takes_a_letter_for_another() {
     }
     // d stood on its head is a p: it hangs below the line.
     let both = kept(json!({"case": "lower", "height": 1.0, "left": {"d": 1}}));
-    let made = both.makes("x", "p");
+    let made = both.makes("x", "p", &BTreeMap::new());
     assert_eq!(made.len(), 1);
     assert!(made[0].make.glyph.below > Length::ZERO);
 }
@@ -213,6 +217,7 @@ fn asked<'a>(text: &'a str, hand: &'a Hand, kept: &str, size: Size) -> Asked<'a>
         space: size,
         hand,
         pitch: hand.pitch,
+        shape: Shape::Lines,
     }
 }
 
@@ -435,6 +440,161 @@ proptest! {
                         prop_assert_eq!(pair[1].mark - pair[0].mark - along(&pair[0]), line.gap, "{:?}", way.manner);
                     }
                 }
+            }
+        }
+    }
+}
+
+#[test]
+fn a_letter_with_an_accent_comes_out_of_two_pieces_as_long_as_they_last() {
+    let of = |accents: u32| SetInStash {
+        id: "cork".to_owned(),
+        name: "Cork".to_owned(),
+        kept: kept(
+            json!({"case": "both", "height": 1, "left": {"c": 2, "a": 2, "f": 2, "e": 3, "´": accents}}),
+        ),
+        taken: BTreeMap::new(),
+    };
+    let title = title("cafe\u{301}");
+    let sets = [of(1)];
+    let settings = title.settings(&title.text, space(9.0, 2.0), Unit::Inch, &sets);
+    let written = settings.unwrap().to_json(&title);
+    let first = &written["proposals"][0];
+    assert_eq!(
+        first["made"],
+        json!(["é out of e, with ´ of the same set"]),
+        "{written}"
+    );
+    assert_eq!(
+        first["uses"]["cork"],
+        json!({"a": 1, "c": 1, "e": 1, "f": 1, "´": 1})
+    );
+    // Without an accent that is left the letter itself lacks.
+    let sets = [of(0)];
+    let settings = title.settings(&title.text, space(9.0, 2.0), Unit::Inch, &sets);
+    let written = settings.unwrap().to_json(&title);
+    assert_eq!(
+        written["why"]["short"]["cork"],
+        json!({"é": 1}),
+        "{written}"
+    );
+}
+
+#[test]
+fn writing_runs_in_columns_on_strips_on_printed_lines_and_round_the_page() {
+    let hand = hand();
+    let long = [SENTENCE; 4].join(" ");
+    let of = |shape: Shape| {
+        let mut here = asked(&long, &hand, "Saturday", space(8.0, 2.0));
+        here.shape = shape;
+        here
+    };
+    let lines = of(Shape::Lines).written();
+    assert_eq!((lines.room, lines.lines.len()), (8, 4));
+    // Two columns of 3 7/8 in: eight lines each.
+    let columns = of(Shape::Columns(2)).written();
+    assert_eq!(columns.room, 16);
+    assert_eq!(columns.slots[8].x, inches(4.125));
+    assert!(columns.widths.iter().all(|w| *w <= inches(3.875)));
+    // Strips lie 1/8 in apart: 1/4 + n * 3/8 in 2 in.
+    assert_eq!(of(Shape::Strips).written().room, 5);
+    // A card's lines are closer than she writes, so she writes smaller.
+    let printed = Shape::Printed {
+        lines: 6,
+        apart: inches(0.125),
+    };
+    assert_eq!(printed.pitch(hand.pitch), inches(0.125));
+    assert_eq!(
+        (
+            of(printed).written().room,
+            of(printed).written().lines.len()
+        ),
+        (6, 2)
+    );
+    // Round the page: across, down, back and up again, each as long as that side still is.
+    let edge = of(Shape::Edge).written();
+    let sides: Vec<(u8, Length)> = edge.slots[..4].iter().map(|s| (s.turns, s.w)).collect();
+    let wanted = [(0, 8.0), (1, 1.75), (2, 7.75), (3, 1.5)];
+    assert_eq!(sides, wanted.map(|(turns, w)| (turns, inches(w))));
+    for (line, slot) in edge.widths.iter().zip(&edge.slots) {
+        assert!(line <= &slot.w, "{line:?} on {slot:?}");
+    }
+}
+
+#[test]
+fn printed_type_is_as_wide_as_its_letters() {
+    let types = Hand::printed(Unit::Inch);
+    let ten = types
+        .iter()
+        .find(|t| t.name == "printed, plain, 10 pt")
+        .unwrap();
+    let read = json!({"writing": {"text": "x", "hand": ten.to_json()}});
+    let read = WordsDecisions::from_json(&read, Unit::Inch).unwrap();
+    let again = read.writing.unwrap().hand.unwrap();
+    assert_eq!(again.typeface, ten.typeface);
+    // Ten points of type stand on lines of 13 1/3 points.
+    assert_eq!(
+        ten.pitch,
+        Length::from_ticks((203_200.0_f64 / 72.0 * 10.0 / 0.75).round() as i64)
+    );
+    let size = 203_200.0 * 10.0 / 72.0;
+    let wide = ten.typeface.unwrap().width("Low sun") * size;
+    assert!((ten.width("Low sun") - wide).abs() < 50.0);
+    // A line of type is as wide as it is; a hand comes out wider.
+    let line = asked("Low sun", ten, "", space(6.0, 1.0)).written();
+    assert!((line.widths[0].ticks() as f64 - wide).abs() < 50.0);
+}
+
+fn in_inches(n: i64) -> f64 {
+    n as f64 / 4.0
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 60, ..ProptestConfig::default() })]
+
+    #[test]
+    fn every_line_lies_in_its_space_and_none_on_another(
+        w in 4..60_i64, h in 4..60_i64, pitch in 2..8_i64, shape in 0..5_usize,
+    ) {
+        let shape = [
+            Shape::Lines, Shape::Columns(3), Shape::Strips, Shape::Printed { lines: 7, apart: inches(0.5) }, Shape::Edge,
+        ][shape];
+        let (size, pitch) = (space(in_inches(w), in_inches(h)), shape.pitch(inches(pitch as f64 / 8.0)));
+        let lie = |slot: &metrosk_core::words::Slot| {
+            let (x, y, w, p) = (slot.x.ticks(), slot.y.ticks(), slot.w.ticks(), pitch.ticks());
+            match slot.turns {
+                0 => (x, y, x + w, y + p),
+                1 => (x - p, y, x, y + w),
+                2 => (x - w, y - p, x, y),
+                _ => (x, y - w, x + p, y),
+            }
+        };
+        let all: Vec<(i64, i64, i64, i64)> = shape.slots(size, pitch).iter().map(lie).collect();
+        for (n, (l, t, r, b)) in all.iter().copied().enumerate() {
+            prop_assert!(l >= 0 && t >= 0 && r <= size.w.ticks() && b <= size.h.ticks(), "{n}: {:?}", all[n]);
+            for other in &all[n + 1..] {
+                let apart = r <= other.0 || other.2 <= l || b <= other.1 || other.3 <= t;
+                prop_assert!(apart, "{:?} {other:?}", all[n]);
+            }
+        }
+    }
+
+    #[test]
+    fn words_in_a_free_place_lie_on_nothing(
+        boxes in prop::collection::vec((0..40_i64, 0..40_i64, 2..16_i64, 2..16_i64), 0..7),
+    ) {
+        let block = |(n, (x, y, w, h)): (usize, &(i64, i64, i64, i64))| {
+            let (x, y) = (in_inches(*x), in_inches(*y));
+            let (w, h) = (in_inches(*w).min(12.0 - x), in_inches(*h).min(12.0 - y));
+            json!({"id": format!("b{n}"), "from": [], "kind": "paper", "page": 0, "box": {"x": x, "y": y, "w": w, "h": h}})
+        };
+        let layout = json!({"format": "metrosk-layout/1", "unit": "in", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1},
+            "blocks": boxes.iter().enumerate().map(block).collect::<Vec<Value>>()});
+        let layout = Layout::from_json(&layout).unwrap();
+        for place in places(&layout, &[]).iter().filter(|p| p.kind == PlaceKind::Free) {
+            let free = metrosk_core::geometry::Span::from(place.rect);
+            for other in &layout.blocks {
+                prop_assert!(!free.overlaps(other.block.true_bounds(), 0.0), "{free:?} {other:?}");
             }
         }
     }

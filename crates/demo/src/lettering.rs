@@ -10,7 +10,7 @@ pub(crate) fn lettering(word: &str, (width, height): (f64, f64)) -> GrayImage {
     let blank = || GrayImage::new(width.max(1.0) as u32, height.max(1.0) as u32);
     let mut fonts = fontdb::Database::new();
     // The letters of the house, under the SIL Open Font License.
-    fonts.load_font_data(include_bytes!("../../sheet/fonts/BricolageGrotesque-Bold.ttf").to_vec());
+    fonts.load_font_data(include_bytes!("../../core/fonts/BricolageGrotesque-Bold.ttf").to_vec());
     let options = Options {
         fontdb: Arc::new(fonts),
         font_family: "Bricolage Grotesque".to_owned(),

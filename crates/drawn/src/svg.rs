@@ -317,8 +317,8 @@ pub(crate) fn outline_of(block: &Block, off: Point) -> Vec<Point> {
 pub(crate) fn rendered(text: &str) -> RgbImage {
     static FONTS: LazyLock<Arc<usvg::fontdb::Database>> = LazyLock::new(|| {
         let mut fonts = usvg::fontdb::Database::new();
-        fonts.load_font_data(include_bytes!("../../sheet/fonts/PublicSans-Bold.ttf").to_vec());
-        fonts.load_font_data(include_bytes!("../../sheet/fonts/PublicSans-Regular.ttf").to_vec());
+        fonts.load_font_data(include_bytes!("../../core/fonts/PublicSans-Bold.ttf").to_vec());
+        fonts.load_font_data(include_bytes!("../../core/fonts/PublicSans-Regular.ttf").to_vec());
         Arc::new(fonts)
     });
     let options = usvg::Options {

@@ -20,9 +20,11 @@ fn fonts() -> Arc<Database> {
     let load = || {
         let mut fonts = Database::new();
         // Instances of the variable fonts that the screens use, each of one weight: what is asked for is what is printed.
-        fonts.load_font_data(include_bytes!("../fonts/PublicSans-Regular.ttf").to_vec());
-        fonts.load_font_data(include_bytes!("../fonts/PublicSans-Bold.ttf").to_vec());
-        fonts.load_font_data(include_bytes!("../fonts/BricolageGrotesque-Bold.ttf").to_vec());
+        fonts.load_font_data(include_bytes!("../../core/fonts/PublicSans-Regular.ttf").to_vec());
+        fonts.load_font_data(include_bytes!("../../core/fonts/PublicSans-Bold.ttf").to_vec());
+        fonts.load_font_data(
+            include_bytes!("../../core/fonts/BricolageGrotesque-Bold.ttf").to_vec(),
+        );
         Arc::new(fonts)
     };
     FONTS.get_or_init(load).clone()

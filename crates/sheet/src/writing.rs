@@ -4,7 +4,9 @@ use crate::outline::num;
 use crate::pdf::{PdfError, pdf_of};
 use crate::words::escaped;
 use metrosk_core::geometry::Size;
+use metrosk_core::handwriting::TYPE_SIZE;
 use metrosk_core::length::{Length, Unit};
+use metrosk_core::typefaces::Typeface;
 use std::fmt::Write;
 
 /// Points an inch.
@@ -23,6 +25,8 @@ pub struct WritingLines<'a> {
     pub pitch: Length,
     /// The lines, what is kept for the date among them, each with how wide it comes out.
     pub lines: &'a [(String, Length)],
+    /// The printed type that it is in; none where it is written by hand.
+    pub typeface: Option<Typeface>,
     /// Millimetres or inches: what the paper's note is written in.
     pub unit: Unit,
 }
@@ -101,17 +105,30 @@ impl WritingLines<'_> {
         let mut content = String::new();
         for (n, (text, wide)) in self.lines.iter().enumerate() {
             let y = top + n as f64 * pitch;
+            // Type is as wide as it is; a hand is told by how wide it comes out.
+            let type_of = match self.typeface {
+                Some(face) => {
+                    let (family, weight) = face.family();
+                    let size = num(TYPE_SIZE * pitch);
+                    format!(
+                        "font-family=\"{family}\" font-weight=\"{weight}\" font-size=\"{size}\""
+                    )
+                }
+                None => format!(
+                    "font-size=\"{}\" textLength=\"{}\" lengthAdjust=\"spacingAndGlyphs\"",
+                    num(TYPE * pitch),
+                    num((points(*wide).min(w) - 6.0).max(1.0))
+                ),
+            };
             let _ = write!(
                 content,
-                "<rect class=\"strip\" x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" fill=\"none\" stroke=\"#51617a\" stroke-width=\"0.5\" stroke-dasharray=\"4 3\"/><text x=\"{}\" y=\"{}\" font-size=\"{}\" textLength=\"{}\" lengthAdjust=\"spacingAndGlyphs\" fill=\"#17263b\">{}</text>",
+                "<rect class=\"strip\" x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" fill=\"none\" stroke=\"#51617a\" stroke-width=\"0.5\" stroke-dasharray=\"4 3\"/><text x=\"{}\" y=\"{}\" {type_of} fill=\"#17263b\">{}</text>",
                 num(MARGIN),
                 num(y),
                 num(w),
                 num(pitch),
-                num(MARGIN + 3.0),
+                num(MARGIN + if self.typeface.is_some() { 0.0 } else { 3.0 }),
                 num(y + 0.72 * pitch),
-                num(TYPE * pitch),
-                num((points(*wide).min(w) - 6.0).max(1.0)),
                 escaped(text)
             );
         }

@@ -122,6 +122,7 @@ fn writing_is_put_on_paper_at_true_scale() {
         },
         pitch: inches(1, 4),
         lines: &lines,
+        typeface: None,
         unit: metrosk_core::length::Unit::Inch,
     };
     // Six lines of a quarter inch, 18 points apart, 6 in = 432 points long.
@@ -136,4 +137,16 @@ fn writing_is_put_on_paper_at_true_scale() {
     assert!(strips.contains("Low water &amp; a low sun"), "{strips}");
     assert_eq!(size, (612.0, 792.0));
     assert!(writing_pdf(&writing).unwrap().starts_with(b"%PDF"));
+    // Printed type is set in its own size, three quarters of the pitch, and is stretched to nothing.
+    let typed = WritingLines {
+        typeface: Some(metrosk_core::typefaces::Typeface::Bold),
+        ..writing
+    };
+    let (strips, _) = typed.strips();
+    assert!(
+        strips.contains("font-family=\"Public Sans\" font-weight=\"700\" font-size=\"13.5\""),
+        "{strips}"
+    );
+    assert!(!strips.contains("textLength"), "{strips}");
+    assert!(writing_pdf(&typed).unwrap().starts_with(b"%PDF"));
 }

@@ -140,3 +140,52 @@ async fn writing_is_measured_in_her_hand_and_made_to_fit() -> Result<()> {
         .await?;
     browser.close().await
 }
+
+/// Chooses in a list of the station by its name.
+async fn choose_in(browser: &Browser, list: &str, option: &str) -> Result<()> {
+    click(
+        browser,
+        &format!("//select[@aria-label='{list}']/option[contains(., '{option}')]"),
+    )
+    .await
+}
+
+#[tokio::test]
+async fn words_go_elsewhere_get_a_banner_and_run_in_columns() -> Result<()> {
+    let database = Database::fresh()?;
+    let server = Server::start(&database, "127.0.0.1:0")?;
+    let browser = at_words(&server).await?;
+    // Where nothing lies, then back where the sketch has it.
+    choose_in(&browser, "Where the title stands", "where nothing lies").await?;
+    until_words(&browser, |w| w["title"]["block"] == "free-0").await?;
+    choose_in(
+        &browser,
+        "Where the title stands",
+        "where the sketch has it",
+    )
+    .await?;
+    until_words(&browser, |w| w["title"]["block"].is_null()).await?;
+    // Writing in columns, in printed type, with the date kept.
+    choose_in(&browser, "How the writing runs", "in 2 columns").await?;
+    until_words(&browser, |w| w["writing"]["shape"]["count"] == 2).await?;
+    click(&browser, "//select/option[.='printed, plain, 8 pt']").await?;
+    until_words(&browser, |w| w["writing"]["hand"]["type"] == "plain").await?;
+    browser
+        .find("//div[@role='status']//p[contains(., 'kept for date')]/span[.='1']")
+        .await?;
+    // A banner under the title is a piece of the sketch from then on.
+    let accents = |page: &Value| -> usize {
+        let blocks = page["plan"]["sketch"]["sketch"]["blocks"].as_array();
+        let all = blocks.into_iter().flatten();
+        all.filter(|b| b["kind"] == "accent").count()
+    };
+    let before = accents(&saved(&browser).await?);
+    click(&browser, "//button[.='Lay a banner behind it']").await?;
+    for _ in 0..300 {
+        if accents(&saved(&browser).await?) > before {
+            return browser.close().await;
+        }
+        browser.find("//p[@data-save]").await?;
+    }
+    bail!("no banner was laid")
+}

@@ -22,8 +22,8 @@ use crate::fit::PhotoDecisions;
 use crate::geometry::Span;
 use crate::layout::Layout;
 use crate::length::{Length, Unit};
-use crate::photos::Photos;
 use crate::stash::{Colour, Side};
+use crate::words::WordsElsewhere;
 use serde_json::Value;
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -47,6 +47,8 @@ pub struct LookOver<'a> {
     pub photo_colours: BTreeMap<String, Vec<Colour>>,
     /// The colour of the title's letters.
     pub title: Option<Colour>,
+    /// Words that stand in no block of their own.
+    pub words_elsewhere: WordsElsewhere,
     /// The clusters.
     pub clusters: &'a ClusterDecisions,
     /// The things of the stash, by id.
@@ -168,12 +170,14 @@ impl LookOver<'_> {
         &self,
         clusters: &ClusterDecisions,
     ) -> (LaidClusters, Vec<PageFinding>, Vec<&'static str>) {
-        let none = Vec::new();
-        let prints = match &self.photos.photos {
-            Photos::Prints(prints) => prints,
-            Photos::AsDrawn | Photos::Count(_) => &none,
-        };
-        let laid = laid(self.layout, clusters, &self.things, prints);
+        let prints = self.photos.photos.prints();
+        let laid = laid(
+            self.layout,
+            clusters,
+            &self.things,
+            prints,
+            self.words_elsewhere,
+        );
         let page = LookOver {
             clusters,
             ..self.clone()

@@ -5,10 +5,12 @@ use super::fixing::{Fixing, fixing};
 use super::placing::{PlacedPiece, Surroundings, placed};
 use super::scatter::scattered;
 use super::thing::Thing;
-use crate::geometry::{Span, turned};
-use crate::layout::{Layout, LayoutBlock, crop_of};
-use crate::photos::{Face, Lift, Print};
+use crate::geometry::Span;
+use crate::layout::{Layout, LayoutBlock};
+use crate::photos::{Lift, Print};
+use crate::placed_photos::marked_areas;
 use crate::sketch::{ClusterSize, Kind};
+use crate::words::WordsElsewhere;
 use std::collections::BTreeMap;
 
 /// A piece of a cluster, in its place.
@@ -60,20 +62,22 @@ pub struct LaidClusters {
     pub to_hide: Vec<(usize, Span)>,
 }
 
-/// Lays all clusters. `things` are the things that they name, by id; a piece of a thing that is no longer there is left out.
+/// Lays all clusters; `words_elsewhere` are words that stand in no block of their own. `things` are the things that they name, by id; a piece of a thing that is no longer there is left out.
 pub fn laid(
     layout: &Layout,
     decisions: &ClusterDecisions,
     things: &BTreeMap<String, Thing>,
     prints: &[Print],
+    words_elsewhere: WordsElsewhere,
 ) -> LaidClusters {
-    let in_sight = photo_areas(layout, prints, |p| &p.faces);
-    let to_hide = photo_areas(layout, prints, |p| &p.covers);
+    let in_sight = marked_areas(layout, prints, |p| &p.faces);
+    let to_hide = marked_areas(layout, prints, |p| &p.covers);
     let words = layout
         .blocks
         .iter()
         .filter(|b| matches!(b.block.kind, Kind::Title | Kind::Journal))
-        .map(|b| b.block.true_bounds());
+        .map(|b| b.block.true_bounds())
+        .chain(words_elsewhere.spans());
     let around = |page: Span| Surroundings {
         page,
         in_sight: in_sight
@@ -178,70 +182,6 @@ fn page_of(layout: &Layout, block: &LayoutBlock) -> Span {
         r: l + width,
         ..canvas
     }
-}
-
-/// The areas that are marked on photos, as they lie on the page.
-fn photo_areas(
-    layout: &Layout,
-    prints: &[Print],
-    marked: impl Fn(&Print) -> &Vec<Face>,
-) -> Vec<(usize, Span)> {
-    let mut found = Vec::new();
-    for parts in layout.each_photo() {
-        let block = parts[0];
-        let Some(placement) = &block.placement else {
-            continue;
-        };
-        let (Some(print), Some(crop)) = (
-            prints.iter().find(|p| p.id == placement.photo),
-            crop_of(&parts),
-        ) else {
-            continue;
-        };
-        let n = layout.blocks.iter().position(|b| std::ptr::eq(b, block));
-        let frame = block.whole.unwrap_or(block.block.rect);
-        let (x, y) = (frame.x.ticks() as f64, frame.y.ticks() as f64);
-        let (w, h) = (
-            placement.print.w.ticks() as f64,
-            placement.print.h.ticks() as f64,
-        );
-        let shows = Span {
-            l: x,
-            t: y,
-            r: x + crop.w * w,
-            b: y + crop.h * h,
-        };
-        for area in marked(print) {
-            let flat = Span {
-                l: x + (area.x - crop.x) * w,
-                t: y + (area.y - crop.y) * h,
-                r: x + (area.x + area.w - crop.x) * w,
-                b: y + (area.y + area.h - crop.y) * h,
-            }
-            .cut_to(shows);
-            if let (Some(n), true) = (n, flat.area() > 0.0) {
-                found.push((n, turned_about(flat, shows, block.block.turn)));
-            }
-        }
-    }
-    found
-}
-
-/// The bounds of a box that turns about the middle of another.
-fn turned_about(inner: Span, outer: Span, degrees: f64) -> Span {
-    if degrees == 0.0 {
-        return inner;
-    }
-    let (cx, cy) = (outer.cx(), outer.cy());
-    let (dx, dy) = turned((inner.cx() - cx, inner.cy() - cy), degrees);
-    let (hw, hh) = (inner.w() / 2.0, inner.h() / 2.0);
-    Span {
-        l: cx + dx - hw,
-        t: cy + dy - hh,
-        r: cx + dx + hw,
-        b: cy + dy + hh,
-    }
-    .turned_bounds(degrees, false)
 }
 
 /// The layout's main photo: the one whose print is marked as focal, otherwise the largest.

@@ -97,6 +97,8 @@ pub struct MadeLetter {
     pub make: Make,
     /// How, as a maker would say it.
     pub how: String,
+    /// A second piece of the set that goes into it.
+    pub with: Option<char>,
 }
 
 impl KeptLetters {
@@ -154,9 +156,9 @@ impl KeptLetters {
         }
     }
 
-    /// The ways to come by the letters of a text out of others of this set.
+    /// The ways to come by the letters of a text out of others of this set; `taken` is what other pages have used of it.
     #[must_use]
-    pub fn makes(&self, id: &str, text: &str) -> Vec<MadeLetter> {
+    pub fn makes(&self, id: &str, text: &str, taken: &BTreeMap<char, u32>) -> Vec<MadeLetter> {
         let wanted: BTreeSet<char> = self.case.of(text).chars().collect();
         let made = |way: Way, how: String| MadeLetter {
             make: Make {
@@ -167,6 +169,7 @@ impl KeptLetters {
                 cost: way.doing.cost(),
             },
             how,
+            with: None,
         };
         let usual = WAYS.iter().map(|w| made(*w, w.how.to_owned()));
         let own = self.ways.iter().map(|w| {
@@ -179,6 +182,7 @@ impl KeptLetters {
             made(way, w.how.clone())
         });
         own.chain(usual)
+            .chain(self.accented(id, &self.case.of(text), taken))
             .filter(|m| wanted.contains(&m.make.letter) && self.left.contains_key(&m.make.of))
             .collect()
     }

@@ -1,10 +1,9 @@
 //! What shows of each piece of paper, and what of it is cut.
 
 use super::cut_size::{Surroundings, rectangle_to_cut};
-use super::hidden::largest_free_rectangle;
 use super::laid::{Laid, Page, pages};
 use super::piecing::{CutSize, Gutting, Piece, Pieces, Piecing, Tucked};
-use crate::geometry::{Region, Span};
+use crate::geometry::{Region, Span, largest_free_rectangle};
 use crate::length::Length;
 
 /// Separate parts no larger than 1/100 square inch are taken as covered, in square ticks.

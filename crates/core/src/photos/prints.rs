@@ -174,6 +174,14 @@ pub enum Photos {
 }
 
 impl Photos {
+    /// The prints; none where photos are only counted.
+    pub fn prints(&self) -> &[Print] {
+        match self {
+            Photos::AsDrawn | Photos::Count(_) => &[],
+            Photos::Prints(prints) => prints,
+        }
+    }
+
     /// How many they are, when that is said.
     pub fn count(&self) -> Option<usize> {
         match self {

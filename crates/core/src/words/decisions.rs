@@ -2,6 +2,7 @@
 
 use super::manner::Manner;
 use super::request::{Align, Lines, read_lines};
+use super::shape::Shape;
 use crate::document::{Findings, Invalid, Node};
 use crate::geometry::Size;
 use crate::handwriting::Hand;
@@ -41,7 +42,7 @@ pub struct Title {
     pub text: String,
     /// Others that she would take.
     pub others: Vec<String>,
-    /// The block of the layout that it stands in.
+    /// The place that it stands in: a block of the layout, or `free-` and a page.
     pub block: Option<String>,
     /// Its space, where it stands in none.
     pub space: Option<Size>,
@@ -68,7 +69,7 @@ pub struct Title {
 pub struct Writing {
     /// What it says.
     pub text: String,
-    /// The block of the layout that it stands in.
+    /// The place that it stands in: a block of the layout, or `free-` and a page.
     pub block: Option<String>,
     /// Its space, where it stands in none.
     pub space: Option<Size>,
@@ -84,6 +85,8 @@ pub struct Writing {
     pub names: String,
     /// Date, place and names stand somewhere else.
     pub date_elsewhere: bool,
+    /// How it runs in its space.
+    pub shape: Shape,
 }
 
 /// The words section of a plan.
@@ -222,6 +225,9 @@ fn read_writing(node: &Node<'_>, unit: Unit) -> Option<Writing> {
     let field = |name| text_of(node, name, LONGEST_FIELD);
     let (date, place, names) = (field("date"), field("place"), field("names"));
     let date_elsewhere = node.flag("date_elsewhere", false);
+    let shape = node
+        .get("shape")
+        .map_or(Some(Shape::Lines), |n| Shape::read(&n, unit));
     Some(Writing {
         text: text?,
         block: block?,
@@ -232,6 +238,7 @@ fn read_writing(node: &Node<'_>, unit: Unit) -> Option<Writing> {
         place: place?,
         names: names?,
         date_elsewhere: date_elsewhere?,
+        shape: shape?,
     })
 }
 

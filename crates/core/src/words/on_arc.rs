@@ -43,8 +43,7 @@ pub(super) fn on_arcs(words: &Words) -> Vec<Proposal> {
             let rise = (h - above - below).min(w * MOST_RISE);
             (0..MOST_TRIES)
                 .map(|n| SMALLER.powi(n as i32))
-                .map(|share| Arc::of(rise * share, above, w * share))
-                .flatten()
+                .filter_map(|share| Arc::of(rise * share, above, w * share))
                 .filter(|arc| words_at_least <= arc.length())
                 .find_map(|arc| arc.set(&alone))
         })

@@ -3,7 +3,7 @@
 use super::decisions::{TakenLine, Title, Uses};
 use super::gaps::Bounds;
 use super::manner::Manner;
-use super::placing::{PlacedLine, Proposal};
+use super::placing::{PlacedLetter, PlacedLine, Proposal};
 use super::request::Words;
 use super::worded::Worded;
 use crate::geometry::Size;
@@ -11,6 +11,7 @@ use crate::length::{Length, Unit};
 use crate::letters::{KeptLetters, MadeLetter};
 use serde_json::{Map, Value, json};
 use std::collections::BTreeMap;
+use unicode_normalization::UnicodeNormalization;
 
 /// A letter set of the stash, and what other pages have taken of it.
 #[derive(Clone, Debug)]
@@ -60,7 +61,8 @@ impl Title {
         unit: Unit,
         sets: &'a [SetInStash],
     ) -> Option<TitleSettings<'a>> {
-        let text = text.replace('’', "'");
+        // A letter and an accent that were typed one after the other are one character.
+        let text: String = text.replace('’', "'").nfc().collect();
         let may_be_used = |s: &&SetInStash| self.sets.is_empty() || self.sets.contains(&s.id);
         let used: Vec<&SetInStash> = sets.iter().filter(may_be_used).collect();
         if text.trim().is_empty() || used.is_empty() {
@@ -68,7 +70,7 @@ impl Title {
         }
         let made: Vec<MadeLetter> = used
             .iter()
-            .flat_map(|s| s.kept.makes(&s.id, &text))
+            .flat_map(|s| s.kept.makes(&s.id, &text, &s.taken))
             .collect();
         let words = Words {
             unit,
@@ -178,7 +180,7 @@ impl TitleSettings<'_> {
             }
             written["lines"][at]["sum"] = self.sum_json(line);
         }
-        let uses = proposal.uses();
+        let uses = self.uses(proposal);
         let uses: Map<String, Value> = uses
             .iter()
             .map(|(set, letters)| {
@@ -235,16 +237,36 @@ impl TitleSettings<'_> {
         }
     }
 
+    /// How a letter is made that is no piece of its own.
+    fn made_as(&self, set: &str, letter: &PlacedLetter) -> Option<&MadeLetter> {
+        let is_it = |m: &&MadeLetter| {
+            m.make.set == set && m.make.letter == letter.letter && m.make.of == letter.of
+        };
+        self.made.iter().find(is_it)
+    }
+
+    /// The pieces that a proposal spends: a letter's own, and what goes into it besides.
+    fn uses(&self, proposal: &Proposal) -> Uses {
+        let mut uses = proposal.uses();
+        for line in &proposal.lines {
+            for letter in line.words.iter().flatten() {
+                let made = self.made_as(&line.set, letter);
+                let with = made.filter(|_| letter.letter != letter.of);
+                if let Some(with) = with.and_then(|m| m.with) {
+                    let of_set = uses.entry(line.set.clone()).or_default();
+                    *of_set.entry(with).or_default() += 1;
+                }
+            }
+        }
+        uses
+    }
+
     /// What is made out of other letters: “an N out of a Z, a quarter turn”.
     fn made_in(&self, proposal: &Proposal) -> Vec<String> {
         let mut counts: BTreeMap<(char, char, &str), usize> = BTreeMap::new();
         for line in &proposal.lines {
             for letter in line.words.iter().flatten().filter(|l| l.letter != l.of) {
-                let made = self.made.iter().find(|m| {
-                    m.make.set == line.set
-                        && m.make.letter == letter.letter
-                        && m.make.of == letter.of
-                });
+                let made = self.made_as(&line.set, letter);
                 let how = made.map_or("", |m| m.how.as_str());
                 *counts.entry((letter.letter, letter.of, how)).or_default() += 1;
             }

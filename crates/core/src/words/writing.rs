@@ -2,9 +2,11 @@
 //!
 //! Lines are broken at spaces, each as full as it can be (`textwrap`'s first fit), because that is how a hand writes.
 
+use super::shape::{Shape, Slot};
 use crate::geometry::Size;
-use crate::handwriting::{Hand, MARGIN};
+use crate::handwriting::Hand;
 use crate::length::{Length, Unit};
+use crate::typefaces::Typeface;
 use serde_json::{Value, json};
 use textwrap::core::Fragment;
 use textwrap::wrap_algorithms::wrap_first_fit;
@@ -28,6 +30,8 @@ pub struct Asked<'a> {
     pub hand: &'a Hand,
     /// From one line to the next, where she writes larger or smaller than usual.
     pub pitch: Length,
+    /// How it runs in its space.
+    pub shape: Shape,
 }
 
 /// What would make it fit.
@@ -54,6 +58,8 @@ pub struct Written {
     pub widths: Vec<Length>,
     /// Lines of the space.
     pub room: usize,
+    /// Where they are.
+    pub slots: Vec<Slot>,
     /// Lines that are kept for the date.
     pub kept: usize,
     /// Words wider than the space.
@@ -115,9 +121,17 @@ impl Asked<'_> {
     /// Measures it.
     #[must_use]
     pub fn written(&self) -> Written {
-        let scale = self.pitch.ticks() as f64 / self.hand.pitch.ticks() as f64;
-        let wide = |text: &str| self.hand.width(text) * scale * (1.0 + MARGIN);
-        let (across, space) = (self.space.w.ticks() as f64, wide(" "));
+        let pitch = self.shape.pitch(self.pitch);
+        let scale = pitch.ticks() as f64 / self.hand.pitch.ticks() as f64;
+        let wide = |text: &str| self.hand.width(text) * scale * (1.0 + self.hand.margin());
+        let slots = self.shape.slots(self.space, pitch);
+        let mut long: Vec<f64> = slots.iter().map(|s| s.w.ticks() as f64).collect();
+        if long.is_empty() {
+            long.push(self.space.w.ticks() as f64);
+        }
+        let across = long.iter().copied().fold(f64::INFINITY, f64::min);
+        let space = wide(" ");
+        let from = |line: usize| &long[line.min(long.len() - 1)..];
         let (mut lines, mut too_wide) = (Vec::new(), Vec::new());
         for paragraph in self.text.lines().filter(|l| !l.trim().is_empty()) {
             let word = |text| Word {
@@ -132,17 +146,21 @@ impl Asked<'_> {
                 let texts: Vec<&str> = line.iter().map(|w| w.text).collect();
                 texts.join(" ")
             };
-            lines.extend(wrap_first_fit(&words, &[across]).into_iter().map(joined));
+            let wrapped = wrap_first_fit(&words, from(lines.len()));
+            lines.extend(wrapped.into_iter().map(joined));
         }
         let width = |l: &String| Length::from_ticks(wide(l).ceil() as i64);
         let widths = lines.iter().map(width).collect();
+        let kept = usize::from(!self.kept.is_empty());
+        let last = lines.len().min(slots.len().saturating_sub(kept));
         Written {
+            kept_too_wide: wide(&self.kept) > from(last)[0],
             lines,
             widths,
-            room: (self.space.h.ticks() / self.pitch.ticks()).max(0) as usize,
-            kept: usize::from(!self.kept.is_empty()),
+            room: slots.len(),
+            slots,
+            kept,
             too_wide,
-            kept_too_wide: wide(&self.kept) > across,
         }
     }
 
@@ -163,12 +181,18 @@ impl Asked<'_> {
                     ..self.clone()
                 })
             });
+        // The page itself is as large as it is.
+        let may_grow = self.shape != Shape::Edge;
         let wider = (1..=64)
+            .filter(|_| may_grow)
             .map(|n| self.space.w + times(WIDTH_STEP, n))
             .take_while(|w| *w <= times(self.space.w, 2))
             .find(|w| fits(&self.in_space(*w, self.space.h)));
-        let taller = times(self.pitch, (now.lines.len() + now.kept) as i64);
-        let taller = Some(taller).filter(|h| fits(&self.in_space(self.space.w, *h)));
+        let taller = (1..=(now.lines.len() + now.kept) as i64)
+            .filter(|_| may_grow)
+            .map(|rows| self.shape.height(rows, self.pitch))
+            .filter(|h| *h > self.space.h)
+            .find(|h| fits(&self.in_space(self.space.w, *h)));
         let elsewhere = Asked {
             kept: String::new(),
             ..self.clone()
@@ -201,9 +225,10 @@ impl Asked<'_> {
         let now = self.written();
         let remedies: Vec<Value> = self.remedies().iter().map(|r| r.to_json(unit)).collect();
         let widths: Vec<f64> = now.widths.iter().map(|w| w.to_units(unit)).collect();
-        json!({"lines": now.lines, "widths": widths, "room": now.room, "kept": now.kept, "kept_text": self.kept, "over": now.lines_over(), "spare": now.lines_spare(),
+        let slots: Vec<Value> = now.slots.iter().map(|s| s.to_json(unit)).collect();
+        json!({"slots": slots, "type": self.hand.typeface.map(Typeface::name), "lines": now.lines, "widths": widths, "room": now.room, "kept": now.kept, "kept_text": self.kept, "over": now.lines_over(), "spare": now.lines_spare(),
                "words_over": now.words_over(), "too_wide": now.too_wide, "kept_too_wide": now.kept_too_wide, "fits": now.fits(),
-               "pitch": self.pitch.to_units(unit), "space": {"w": self.space.w.to_units(unit), "h": self.space.h.to_units(unit)}, "remedies": remedies})
+               "pitch": self.shape.pitch(self.pitch).to_units(unit), "space": {"w": self.space.w.to_units(unit), "h": self.space.h.to_units(unit)}, "remedies": remedies})
     }
 }
 

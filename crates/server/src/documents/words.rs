@@ -31,7 +31,8 @@ pub(crate) struct TitleDoc {
     /// Others that she would take.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) others: Option<Vec<String>>,
-    /// The block of the layout that it stands in; the first title block where it is left out.
+    /// The place that it stands in: a block of the layout, or `free-` and a page's number; where it is left out the first title block, and
+    /// without one where nothing lies.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) block: Option<String>,
     /// Its space, where it is not the block's.
@@ -89,7 +90,8 @@ pub(crate) struct WritingDoc {
     /// What it says; each of its lines begins anew.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) text: Option<String>,
-    /// The block of the layout that it stands in; the first writing block where it is left out.
+    /// The place that it stands in: a block of the layout, or `free-` and a page's number; where it is left out the first writing block, and
+    /// without one where nothing lies.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) block: Option<String>,
     /// Its space, where it is not the block's.
@@ -113,6 +115,25 @@ pub(crate) struct WritingDoc {
     /// Date, place and names stand somewhere else.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) date_elsewhere: Option<bool>,
+    /// How it runs in its space; line under line where it is left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) shape: Option<WritingShapeDoc>,
+}
+
+/// How writing runs in its space.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct WritingShapeDoc {
+    /// `lines`, `columns`, `strips` (each line on a strip of its own), `printed` (on a card's lines) or `edge` (round the page)
+    pub(crate) kind: String,
+    /// How many columns.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) count: Option<u32>,
+    /// How many lines a card has.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) lines: Option<u32>,
+    /// From one line of a card to the next.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) apart: Option<f64>,
 }
 
 /// A maker's hand with a certain pen.
@@ -127,6 +148,9 @@ pub(crate) struct HandDoc {
     pub(crate) sentence: f64,
     /// From one line to the next.
     pub(crate) pitch: f64,
+    /// `plain`, `bold` or `display`, where it is printed type.
+    #[serde(default, skip_serializing_if = "Option::is_none", rename = "type")]
+    pub(crate) typeface: Option<String>,
 }
 
 /// A set's letters.

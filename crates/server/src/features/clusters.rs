@@ -20,10 +20,10 @@ use metrosk_core::geometry::Span;
 use metrosk_core::layout::Layout;
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::papers::PaperSide;
-use metrosk_core::photos::Photos;
 use metrosk_core::plan::Plan;
 use metrosk_core::sketch::{ClusterSize, Kind};
 use metrosk_core::stash::{Colour, Item, ItemKind, Side, Swatch};
+use metrosk_core::words::WordsElsewhere;
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use uuid::Uuid;
@@ -207,6 +207,11 @@ fn look_over<'a>(plan: &'a Plan, layout: &'a Layout, known: &Known) -> LookOver<
         grounds: [ground(0), ground(1)],
         photo_colours: known.photo_colours.clone(),
         title: set.and_then(|s| s.a.ground()),
+        words_elsewhere: WordsElsewhere::of(
+            layout,
+            plan.photos.decisions.photos.prints(),
+            &plan.words.decisions,
+        ),
         clusters: &plan.clusters.decisions,
         things: known.things.clone(),
         free: known.free.clone(),
@@ -361,11 +366,7 @@ fn share(
         .filter_map(|(id, count)| Some((known.things.get(id)?, *count)))
         .flat_map(|(thing, count)| std::iter::repeat_n(thing, count))
         .collect();
-    let prints = match &plan.photos.decisions.photos {
-        Photos::Prints(prints) => prints.as_slice(),
-        Photos::AsDrawn | Photos::Count(_) => &[],
-    };
-    let main = main_photo_of(layout, prints);
+    let main = main_photo_of(layout, plan.photos.decisions.photos.prints());
     let mut of = Vec::new();
     let mut clusters = Vec::new();
     for (n, identity) in layout.identities().into_iter().enumerate() {

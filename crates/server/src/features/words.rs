@@ -16,13 +16,15 @@ use axum::extract::State;
 use axum::http::HeaderMap;
 use metrosk_core::document::Invalid;
 use metrosk_core::geometry::{Rect, Size};
-use metrosk_core::handwriting::SENTENCE;
+use metrosk_core::handwriting::{Hand, SENTENCE};
 use metrosk_core::layout::Layout;
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::plan::Plan;
 use metrosk_core::sketch::Kind;
 use metrosk_core::stash::{Item, ItemKind};
-use metrosk_core::words::{Asked, SetInStash, Title, WordsDecisions, Writing};
+use metrosk_core::words::{
+    Asked, Place, SetInStash, Shape, Title, WordsDecisions, Writing, place_for, places,
+};
 use metrosk_sheet::{WritingLines, writing_pdf};
 use serde_json::{Value, json};
 use store::SpentRow;
@@ -31,6 +33,8 @@ use views::{WordsAskedDoc, WordsSetDoc};
 
 /// How many letter sets a title may be set in.
 const MOST_SETS: i64 = 40;
+/// Writing round a page keeps so far from its edge.
+const PAGE_MARGIN: Length = Length::inches(1, 4);
 
 /// What is asked about a page's words.
 struct AskedWords {
@@ -38,6 +42,7 @@ struct AskedWords {
     decisions: WordsDecisions,
     layout: Option<Layout>,
     page: Option<Uuid>,
+    places: Vec<Place>,
 }
 
 /// A letter set with its colour and the pages that spend of it.
@@ -59,10 +64,18 @@ fn read(body: &Value) -> Result<AskedWords, Invalid> {
     })?;
     let layout = body.get("layout").filter(|l| !l.is_null());
     let layout = layout.map(|l| Layout::from_json(l).map_err(|e| e.under("layout")));
+    let layout = layout.transpose()?;
+    let plan = body.get("plan").filter(|p| !p.is_null());
+    let plan = plan.map(|p| Plan::from_json(p).map_err(|e| e.under("plan")));
+    let plan = plan.transpose()?;
+    let prints = plan
+        .as_ref()
+        .map_or(&[][..], |p| p.photos.decisions.photos.prints());
     Ok(AskedWords {
         unit,
         decisions,
-        layout: layout.transpose()?,
+        places: layout.as_ref().map_or_else(Vec::new, |l| places(l, prints)),
+        layout,
         page: body["page"]
             .as_str()
             .and_then(|id| Uuid::parse_str(id).ok()),
@@ -128,34 +141,12 @@ fn answer(asked: &AskedWords, trays: &[Tray]) -> Value {
     let writing = asked.decisions.writing.as_ref();
     json!({
         "sentence": SENTENCE,
+        "types": Hand::printed(asked.unit).iter().map(Hand::to_json).collect::<Vec<_>>(),
+        "places": asked.places.iter().map(|p| place_json(p, asked.unit)).collect::<Vec<_>>(),
         "sets": trays.iter().map(|t| t.to_json(asked.unit)).collect::<Vec<_>>(),
         "title": title.and_then(|t| title_json(asked, t, &sets)),
         "writing": writing.and_then(|w| writing_json(asked, w)),
     })
-}
-
-/// The block that words stand in, and their space: what she says, otherwise the first block of the kind.
-fn place(
-    layout: Option<&Layout>,
-    kind: Kind,
-    block: Option<&String>,
-    space: Option<Size>,
-) -> Option<(Option<String>, Rect)> {
-    let blocks = layout.map_or(&[][..], |l| &l.blocks[..]);
-    let named = blocks.iter().find(|b| Some(&b.block.id) == block);
-    let found = named.or_else(|| blocks.iter().find(|b| b.block.kind == kind));
-    let at = found.map(|b| b.whole.unwrap_or(b.block.rect));
-    let rect = match (space, at) {
-        (Some(size), at) => Rect {
-            x: at.map_or(Length::ZERO, |r| r.x),
-            y: at.map_or(Length::ZERO, |r| r.y),
-            w: size.w,
-            h: size.h,
-        },
-        (None, Some(at)) => at,
-        (None, None) => return None,
-    };
-    Some((found.map(|b| b.block.id.clone()), rect))
 }
 
 fn size(rect: Rect) -> Size {
@@ -171,8 +162,18 @@ fn rect_json(rect: Rect, unit: Unit) -> Value {
 }
 
 fn title_json(asked: &AskedWords, title: &Title, sets: &[SetInStash]) -> Option<Value> {
-    let (layout, unit) = (asked.layout.as_ref(), asked.unit);
-    let (block, rect) = place(layout, Kind::Title, title.block.as_ref(), title.space)?;
+    let unit = asked.unit;
+    let place = place_for(
+        &asked.places,
+        title.block.as_ref(),
+        Kind::Title,
+        title.space,
+    );
+    // Without a layout she may still have said how large the space is.
+    let rect = place
+        .as_ref()
+        .map(|p| p.rect)
+        .or_else(|| at_corner(title.space))?;
     let space = size(rect);
     let settings = title.settings(&title.text, space, unit, sets)?;
     let other = |text: &String| {
@@ -187,7 +188,7 @@ fn title_json(asked: &AskedWords, title: &Title, sets: &[SetInStash]) -> Option<
     let mut others: Vec<Value> = title.others.iter().map(other).collect();
     others.sort_by_key(|o| o["fits"] != true);
     let mut written = settings.to_json(title);
-    written["block"] = block.into();
+    written["block"] = place.map(|p| p.key).into();
     written["space"] = rect_json(rect, unit);
     written["others"] = others.into();
     Some(written)
@@ -200,8 +201,19 @@ struct InPlace<'a> {
     asked: Asked<'a>,
 }
 
-fn in_place<'a>(layout: Option<&Layout>, writing: &'a Writing) -> Option<InPlace<'a>> {
-    let (block, rect) = place(layout, Kind::Journal, writing.block.as_ref(), writing.space)?;
+fn in_place<'a>(
+    places: &[Place],
+    layout: Option<&Layout>,
+    writing: &'a Writing,
+) -> Option<InPlace<'a>> {
+    let place = place_for(places, writing.block.as_ref(), Kind::Journal, writing.space);
+    let rect = match (writing.shape, layout) {
+        (Shape::Edge, Some(layout)) => round_the_page(layout, place.as_ref().map_or(0, |p| p.page)),
+        _ => place
+            .as_ref()
+            .map(|p| p.rect)
+            .or_else(|| at_corner(writing.space))?,
+    };
     let hand = writing.hand.as_ref()?;
     let kept = if writing.date_elsewhere {
         String::new()
@@ -214,16 +226,42 @@ fn in_place<'a>(layout: Option<&Layout>, writing: &'a Writing) -> Option<InPlace
         space: size(rect),
         hand,
         pitch: writing.pitch.unwrap_or(hand.pitch),
+        shape: writing.shape,
     };
+    let block = place.map(|p| p.key);
     Some(InPlace { block, rect, asked })
 }
 
+/// A space of a size, on no page.
+fn at_corner(size: Option<Size>) -> Option<Rect> {
+    let Size { w, h } = size?;
+    let (x, y) = (Length::ZERO, Length::ZERO);
+    Some(Rect { x, y, w, h })
+}
+
+/// A page less a margin, for writing that runs round it.
+fn round_the_page(layout: &Layout, page: u8) -> Rect {
+    let Size { w, h } = layout.canvas.page;
+    let left = Length::from_ticks(w.ticks() * i64::from(page));
+    Rect {
+        x: left + PAGE_MARGIN,
+        y: PAGE_MARGIN,
+        w: w - PAGE_MARGIN - PAGE_MARGIN,
+        h: h - PAGE_MARGIN - PAGE_MARGIN,
+    }
+}
+
 fn writing_json(asked: &AskedWords, writing: &Writing) -> Option<Value> {
-    let found = in_place(asked.layout.as_ref(), writing)?;
+    let found = in_place(&asked.places, asked.layout.as_ref(), writing)?;
     let mut written = found.asked.to_json(asked.unit);
     written["block"] = found.block.into();
     written["space"] = rect_json(found.rect, asked.unit);
     Some(written)
+}
+
+fn place_json(place: &Place, unit: Unit) -> Value {
+    json!({"key": place.key, "kind": place.kind.name(), "block": place.block.map(Kind::name),
+           "page": place.page, "box": rect_json(place.rect, unit)})
 }
 
 /// A page's writing at true scale as PDF: guide lines to slip under, then the text in strips to cut apart.
@@ -245,7 +283,8 @@ pub(crate) async fn pdf(
     let plan = Plan::from_json(&page.plan)?;
     let work = move |_: &metrosk_core::Cancel| {
         let writing = plan.words.decisions.writing.as_ref();
-        let found = writing.and_then(|w| in_place(Some(&page.layout), w))?;
+        let all = places(&page.layout, plan.photos.decisions.photos.prints());
+        let found = writing.and_then(|w| in_place(&all, Some(&page.layout), w))?;
         let written = found.asked.written();
         let mut lines: Vec<(String, Length)> =
             written.lines.into_iter().zip(written.widths).collect();
@@ -255,8 +294,9 @@ pub(crate) async fn pdf(
         }
         let writing = WritingLines {
             space: found.asked.space,
-            pitch: found.asked.pitch,
+            pitch: found.asked.shape.pitch(found.asked.pitch),
             lines: &lines,
+            typeface: found.asked.hand.typeface,
             unit: plan.unit,
         };
         Some((page.name.clone(), writing_pdf(&writing)))

@@ -70,6 +70,93 @@ async fn a_title_spends_letters_and_gives_them_back() {
 }
 
 #[tokio::test]
+async fn words_stand_on_a_photo_beside_faces_or_where_nothing_lies() {
+    let house = Server::start().await;
+    let wren = house.as_wren().await;
+    let kites = wren.kites().await;
+    let layout = layout_of(&wren, &kites).await;
+    let ask = |words: Value| json!({"page": id(&kites), "unit": "in", "words": words, "plan": kites["plan"], "layout": layout});
+    let words = kites["plan"]["words"].clone();
+    let (status, set) = wren.post("/api/words/set", &ask(words.clone())).await;
+    assert_eq!(status, StatusCode::OK, "{set}");
+    let places = set["places"].as_array().unwrap();
+    let span = |b: &Value| ["x", "y", "w", "h"].map(|k| b[k].as_f64().unwrap());
+    let overlap = |a: [f64; 4], b: [f64; 4]| {
+        a[0] < b[0] + b[2] && b[0] < a[0] + a[2] && a[1] < b[1] + b[3] && b[1] < a[1] + a[3]
+    };
+    let blocks = layout["blocks"].as_array().unwrap();
+    let mut photos = 0;
+    for place in places {
+        let own = span(&place["box"]);
+        match place["kind"].as_str().unwrap() {
+            "free" => {
+                let solid = blocks.iter().filter(|b| b["kind"] != "wash");
+                for block in solid {
+                    assert!(!overlap(own, span(&block["box"])), "{place} on {block}");
+                }
+            }
+            "photo" => {
+                photos += 1;
+                let photo = blocks.iter().find(|b| b["id"] == place["key"]).unwrap();
+                let [x, y, w, h] = span(&photo["box"]);
+                let within = own[0] >= x
+                    && own[1] >= y
+                    && own[0] + own[2] <= x + w
+                    && own[1] + own[3] <= y + h;
+                assert!(within, "{place} in {photo}");
+            }
+            _ => {}
+        }
+    }
+    assert!(
+        photos > 2 && places.iter().any(|p| p["kind"] == "free"),
+        "{places:?}"
+    );
+    // Without what she marked on the prints the quiet part of some photo is larger.
+    let mut unmarked = ask(words.clone());
+    unmarked["plan"] = Value::Null;
+    let (_, without) = wren.post("/api/words/set", &unmarked).await;
+    let quiet = |set: &Value| -> f64 {
+        let all = set["places"].as_array().unwrap().iter();
+        all.filter(|p| p["kind"] == "photo")
+            .map(|p| span(&p["box"]))
+            .map(|s| s[2] * s[3])
+            .sum()
+    };
+    assert!(
+        quiet(&without) > quiet(&set) + 1.0,
+        "{} {}",
+        quiet(&without),
+        quiet(&set)
+    );
+    // A title goes where she says, and its space with it.
+    let free = places.iter().find(|p| p["kind"] == "free").unwrap();
+    let mut moved = words.clone();
+    moved["title"]["block"] = free["key"].clone();
+    let (_, there) = wren.post("/api/words/set", &ask(moved)).await;
+    assert_eq!(there["title"]["space"], free["box"]);
+    // In columns there are as many lines again; on printed lines no more than the card has.
+    let mut columns = words.clone();
+    columns["writing"]["shape"] = json!({"kind": "columns", "count": 2});
+    let (_, two) = wren.post("/api/words/set", &ask(columns)).await;
+    assert_eq!(
+        two["writing"]["room"].as_u64(),
+        set["writing"]["room"].as_u64().map(|n| n * 2)
+    );
+    let mut card = words;
+    card["writing"]["shape"] = json!({"kind": "printed", "lines": 3, "apart": 0.25});
+    let (_, printed) = wren.post("/api/words/set", &ask(card.clone())).await;
+    assert_eq!(printed["writing"]["slots"].as_array().unwrap().len(), 3);
+    card["writing"]["shape"] = json!({"kind": "spiral"});
+    let (status, wrong) = wren.post("/api/words/set", &ask(card)).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        wrong["findings"][0]["path"], "words.writing.shape.kind",
+        "{wrong}"
+    );
+}
+
+#[tokio::test]
 async fn writing_goes_on_paper_for_the_own_team_only() {
     let house = Server::start().await;
     let wren = house.as_wren().await;

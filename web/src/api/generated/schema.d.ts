@@ -3220,6 +3220,8 @@ export interface components {
              * @description How wide the sentence came out that every hand is measured by.
              */
             sentence: number;
+            /** @description `plain`, `bold` or `display`, where it is printed type. */
+            type?: string | null;
             /** @description `in` or `mm` */
             unit?: string | null;
         };
@@ -3613,6 +3615,29 @@ export interface components {
              * @description What her team's take up.
              */
             team_bytes_used: number;
+        };
+        /** @description Room for one line: from its left top corner it runs to the right, turned about that corner. */
+        LineSlotDoc: {
+            /**
+             * Format: double
+             * @description Degrees clockwise.
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description How long it is.
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description From the space's left edge.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From its upper edge.
+             */
+            y: number;
         };
         /** @description How a line's width adds up. */
         LineSumDoc: {
@@ -6043,7 +6068,10 @@ export interface components {
         TitleDoc: {
             /** @description `left`, `centre` or `right` */
             align?: string | null;
-            /** @description The block of the layout that it stands in; the first title block where it is left out. */
+            /**
+             * @description The place that it stands in: a block of the layout, or `free-` and a page's number; where it is left out the first title block, and
+             *     without one where nothing lies.
+             */
             block?: string | null;
             /** @description `halving` or `centre-out`: in which order letters are laid */
             laying?: string | null;
@@ -6311,10 +6339,27 @@ export interface components {
             layout?: components["schemas"]["LayoutDoc"] | null;
             /** @description The page: what its own title spends is free for it. */
             page?: string | null;
+            plan?: components["schemas"]["PlanDoc"] | null;
             /** @description `in` or `mm` */
             unit: string;
             /** @description What is decided about words. */
             words: components["schemas"]["WordsSectionDoc"];
+        };
+        /** @description Where words can stand. */
+        WordsPlaceDoc: {
+            /** @description The kind of its block. */
+            block: string | null;
+            /** @description Where on the layout. */
+            box: components["schemas"]["BoxDoc"];
+            /** @description What a plan names it by: a block's id, or `free-` and the page's number. */
+            key: string;
+            /** @description `block`, `photo` (beside what must stay in sight) or `free` (nothing lies there) */
+            kind: string;
+            /**
+             * Format: int32
+             * @description On which page, from 0.
+             */
+            page: number;
         };
         /** @description What is decided about the title and the writing. */
         WordsSectionDoc: components["schemas"]["SectionDoc"] & {
@@ -6323,16 +6368,23 @@ export interface components {
         };
         /** @description How a page's words come out. */
         WordsSetDoc: {
+            /** @description Where words can stand on the layout. */
+            places: components["schemas"]["WordsPlaceDoc"][];
             /** @description What every hand is measured by. */
             sentence: string;
             /** @description The letter sets of the stash. */
             sets: components["schemas"]["LetterTrayDoc"][];
             title: components["schemas"]["TitleSetDoc"] | null;
+            /** @description Printed type that writing can be in, as hands. */
+            types: components["schemas"]["HandDoc"][];
             writing: components["schemas"]["WrittenDoc"] | null;
         };
         /** @description Writing. */
         WritingDoc: {
-            /** @description The block of the layout that it stands in; the first writing block where it is left out. */
+            /**
+             * @description The place that it stands in: a block of the layout, or `free-` and a page's number; where it is left out the first writing block, and
+             *     without one where nothing lies.
+             */
             block?: string | null;
             /** @description When it was. */
             date?: string | null;
@@ -6348,9 +6400,30 @@ export interface components {
             pitch?: number | null;
             /** @description Where. */
             place?: string | null;
+            shape?: components["schemas"]["WritingShapeDoc"] | null;
             space?: components["schemas"]["SizeDoc"] | null;
             /** @description What it says; each of its lines begins anew. */
             text?: string | null;
+        };
+        /** @description How writing runs in its space. */
+        WritingShapeDoc: {
+            /**
+             * Format: double
+             * @description From one line of a card to the next.
+             */
+            apart?: number | null;
+            /**
+             * Format: int32
+             * @description How many columns.
+             */
+            count?: number | null;
+            /** @description `lines`, `columns`, `strips` (each line on a strip of its own), `printed` (on a card's lines) or `edge` (round the page) */
+            kind: string;
+            /**
+             * Format: int32
+             * @description How many lines a card has.
+             */
+            lines?: number | null;
         };
         /** @description How writing comes out. */
         WrittenDoc: {
@@ -6377,12 +6450,16 @@ export interface components {
             remedies: components["schemas"]["RemedyDoc"][];
             /** @description Lines that the space has. */
             room: number;
+            /** @description Room for lines, in the order in which they are written. */
+            slots: components["schemas"]["LineSlotDoc"][];
             /** @description Where on the layout. */
             space: components["schemas"]["BoxDoc"];
             /** @description Lines that stay free. */
             spare: number;
             /** @description Words wider than the space. */
             too_wide: string[];
+            /** @description `plain`, `bold` or `display`, where it is printed type. */
+            type: string | null;
             /** @description How wide each comes out at most. */
             widths: number[];
             /** @description Words on the lines without room. */

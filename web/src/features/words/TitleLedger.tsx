@@ -13,6 +13,10 @@ type Props = {
   trays: readonly LetterTrayDoc[];
   unit: Unit;
   mayChange: boolean;
+  /** Where it stands, to be changed. */
+  where: React.ReactNode;
+  /** Lays a banner behind it; none where there is no block to lay it behind. */
+  onBanner: (() => void) | undefined;
   /** What stands in the field, letter by letter. */
   onType: (text: string) => void;
   onChange: (change: Partial<TitleDoc>, reason: string) => void;
@@ -32,7 +36,18 @@ const ALONG: Partial<Record<string, string>> = {
 };
 
 /** What the title says, in how many lines and which sets; and for each line how it adds up and in which order its letters are laid. */
-export function TitleLedger({ title, found, setting, trays, unit, mayChange, onType, onChange }: Props) {
+export function TitleLedger({
+  title,
+  found,
+  setting,
+  trays,
+  unit,
+  mayChange,
+  where,
+  onBanner,
+  onType,
+  onChange,
+}: Props) {
   const said = title?.text ?? "";
   const [text, setText] = useState(said);
   useEffect(() => setText(said), [said]);
@@ -61,6 +76,12 @@ export function TitleLedger({ title, found, setting, trays, unit, mayChange, onT
             onKeyDown={(e) => e.key === "Enter" && commit()}
           />
         </label>
+        {where}
+        {onBanner && (
+          <button type="button" className="button justify-self-start px-2 py-0.5 text-[13px]" onClick={onBanner}>
+            Lay a banner behind it
+          </button>
+        )}
         <Others title={title} found={found} onChange={onChange} />
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
           <label className="flex items-center gap-1.5">

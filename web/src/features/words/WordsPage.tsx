@@ -1,5 +1,14 @@
 import { useId, useRef } from "react";
-import type { BoxDoc, FitDoc, LayoutDoc, LetterTrayDoc, TitleSetDoc, TitleSettingDoc, WrittenDoc } from "@/api/client";
+import type {
+  BoxDoc,
+  FitDoc,
+  LayoutDoc,
+  LetterTrayDoc,
+  LineSlotDoc,
+  TitleSetDoc,
+  TitleSettingDoc,
+  WrittenDoc,
+} from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { PageSheet } from "@/shared/drawing/PageSheet";
 import { Rulers } from "@/shared/drawing/Rulers";
@@ -162,43 +171,49 @@ function FirstLetters({ setting, scale }: { setting: TitleSettingDoc; scale: num
   );
 }
 
-/** The writing, line by line; what has no room hangs out below its space. */
+/** The writing, line by line, each in its slot; what has no room hangs out below its space. */
 function Writing({ written, scale }: { written: WrittenDoc; scale: number }) {
-  const { space, lines, widths, room, kept, kept_text, pitch } = written;
+  const { space, slots, lines, widths, room, kept, kept_text, pitch } = written;
   const step = pitch * scale;
   const fits = Math.max(0, room - kept);
   const [x, top] = [space.x * scale, space.y * scale];
-  // The kept line stands under what fits; what is over comes after the space.
-  const rowOf = (n: number) => (n < fits ? n : n + kept);
-  const row = (n: number, text: string, over: boolean, width?: number, keptLine = false) => (
-    <g key={`${String(n)}-${text}`}>
-      <rect
-        x={x}
-        y={top + n * step}
-        width={space.w * scale}
-        height={step}
-        fill={over ? "#fbe3ec" : keptLine ? "#d9efe9" : "#ffffff"}
-      />
-      <path d={`M${x} ${top + (n + 1) * step}h${space.w * scale}`} stroke="#c3ccd2" strokeWidth={0.8} />
+  // What is over comes after the space.
+  const beyond = (n: number) => ({ x: 0, y: space.h + (n - fits) * pitch, w: space.w, turn: 0 });
+  const row = (slot: LineSlotDoc, text: string, look: Look, width?: number) => (
+    <g
+      key={`${slot.x} ${slot.y} ${slot.turn}`}
+      transform={`translate(${x + slot.x * scale} ${top + slot.y * scale}) rotate(${slot.turn})`}
+    >
+      <rect width={slot.w * scale} height={step} fill={look.ground} />
+      <path d={`M0 ${step}h${slot.w * scale}`} stroke="#c3ccd2" strokeWidth={0.8} />
       <text
-        x={x + 2}
-        y={top + (n + 0.76) * step}
+        x={2}
+        y={0.76 * step}
         fontSize={step * 0.72}
-        fontStyle="italic"
+        {...(written.type ? { fontWeight: written.type === "plain" ? 400 : 700 } : { fontStyle: "italic" })}
         {...(width ? { textLength: Math.max(1, width * scale - 4), lengthAdjust: "spacingAndGlyphs" } : {})}
-        fill={over ? "#c2185b" : keptLine ? "#0b7d69" : "#17263b"}
+        fill={look.ink}
       >
         {text}
       </text>
     </g>
   );
-  const last = Math.min(lines.length, fits);
+  const last = slots[Math.min(lines.length, fits)];
+  const inOneBlock = slots.every((s) => s.turn === 0);
   return (
     <g aria-hidden>
-      <rect x={x} y={top} width={space.w * scale} height={space.h * scale} fill="#ffffff" stroke="#51617a" />
-      {lines.map((text, n) => row(rowOf(n), text, n >= fits, widths[n]))}
-      {kept > 0 && row(last, kept_text, false, undefined, true)}
+      {inOneBlock && <rect x={x} y={top} width={space.w * scale} height={space.h * scale} fill="#ffffff" />}
+      {lines.map((text, n) => {
+        const slot = n < fits ? slots[n] : undefined;
+        return slot ? row(slot, text, PLAIN, widths[n]) : row(beyond(n), text, OVER, widths[n]);
+      })}
+      {kept > 0 && last && row(last, kept_text, KEPT)}
       <rect x={x} y={top} width={space.w * scale} height={space.h * scale} fill="none" stroke="#51617a" />
     </g>
   );
 }
+
+type Look = { ground: string; ink: string };
+const PLAIN: Look = { ground: "#ffffff", ink: "#17263b" };
+const OVER: Look = { ground: "#fbe3ec", ink: "#c2185b" };
+const KEPT: Look = { ground: "#d9efe9", ink: "#0b7d69" };

@@ -1,5 +1,5 @@
-import { useMemo, useState } from "react";
-import type { PlanDoc, WordsSectionDoc } from "@/api/client";
+import { type ComponentProps, useMemo, useState } from "react";
+import type { PlanDoc, TitleDoc, TitleSetDoc, WordsSectionDoc, WritingDoc, WrittenDoc } from "@/api/client";
 import { unitOf } from "@/features/fit/model";
 import { chosenWay, useProposals } from "@/features/fit/useProposals";
 import { useMayChange } from "@/features/people/useMe";
@@ -12,10 +12,20 @@ import { Sentence } from "@/shared/ui/Length";
 import { Notice } from "@/shared/ui/Notice";
 import { Workbench } from "@/shared/ui/Workbench";
 import { LetterTray } from "./LetterTray";
-import { shownSetting, standing, withoutSetting, withRemedy, withSetting, withTitle, withWriting } from "./model";
+import {
+  shownSetting,
+  standing,
+  withBanner,
+  withoutSetting,
+  withRemedy,
+  withSetting,
+  withTitle,
+  withWriting,
+} from "./model";
 import { Settings } from "./Settings";
 import { TitleLedger } from "./TitleLedger";
 import { useWords } from "./useWords";
+import { WherePlaced } from "./WherePlaced";
 import { WordsPage } from "./WordsPage";
 import { WritingLedger } from "./WritingLedger";
 
@@ -31,7 +41,7 @@ export function WordsStation({ page, plan, saved, changePlan }: StationProps) {
   const [pointed, setPointed] = useState<number>();
   // Until it is committed the text in the field is set as if it were decided.
   const asked = useMemo(() => askedWords(plan, typed), [plan, typed]);
-  const outcome = useWords(page.id, plan.unit, asked, way?.layout);
+  const outcome = useWords(page.id, plan, asked, way?.layout);
   const found = outcome.data;
   const title = found?.title ?? null;
   const settings = title?.proposals ?? [];
@@ -47,6 +57,23 @@ export function WordsStation({ page, plan, saved, changePlan }: StationProps) {
     setTyped(undefined);
     changePlan(next, reason);
   };
+  const where = (
+    what: string,
+    at: TitleSetDoc | WrittenDoc | null,
+    decided: TitleDoc | WritingDoc | null | undefined,
+    onChange: ComponentProps<typeof WherePlaced>["onChange"],
+  ) =>
+    way && (
+      <WherePlaced
+        what={what}
+        places={found?.places ?? []}
+        canvas={way.layout.canvas}
+        where={decided ?? undefined}
+        at={at}
+        unit={unit}
+        onChange={onChange}
+      />
+    );
   const gone = (decided?.taken?.length ?? 0) > 0 && found && typed === undefined && !settings.some((s) => s.is_taken);
   return (
     <BlockNumbers numbers={names}>
@@ -89,7 +116,7 @@ export function WordsStation({ page, plan, saved, changePlan }: StationProps) {
               <Notice>
                 {trays.length === 0
                   ? "No letter set is in the stash yet: put one away there, and the title can be set."
-                  : "This page has no title block: its sketch shows none. Say at the Sketch station where the title goes."}
+                  : "There is no space for the title: the sketch has no block for it, and nothing on the page is free."}
               </Notice>
             )}
             {title && (
@@ -115,6 +142,14 @@ export function WordsStation({ page, plan, saved, changePlan }: StationProps) {
               trays={trays}
               unit={unit}
               mayChange={mayChange}
+              where={where("the title", title, plan.words?.title, (c, reason) =>
+                change(withTitle(withTyped(plan, typed), c), reason),
+              )}
+              onBanner={
+                mayChange && withBanner(plan, title?.block)
+                  ? () => change(withBanner(withTyped(plan, typed), title?.block), "a banner laid behind the title")
+                  : undefined
+              }
               onType={setTyped}
               onChange={(c, reason) => change(withTitle(plan, c), reason)}
             />
@@ -124,8 +159,12 @@ export function WordsStation({ page, plan, saved, changePlan }: StationProps) {
               writing={plan.words?.writing ?? undefined}
               written={written}
               sentence={found?.sentence ?? ""}
+              types={found?.types ?? []}
               unit={unit}
               mayChange={mayChange}
+              where={where("the writing", written, plan.words?.writing, (c, reason) =>
+                change(withWriting(plan, c), reason),
+              )}
               onChange={(c, reason) => change(withWriting(plan, c), reason)}
               onRemedy={(r) => written && change(withRemedy(plan, written, r), r.text.toLowerCase())}
             />

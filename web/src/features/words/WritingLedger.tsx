@@ -5,6 +5,7 @@ import type { Unit } from "@/shared/lengths/length";
 import { Length, Sentence } from "@/shared/ui/Length";
 import { MeasureHand } from "./MeasureHand";
 import { forgotten, isSameHand } from "./model";
+import { WritingShape } from "./WritingShape";
 
 type Props = {
   /** The page's id. */
@@ -14,18 +15,36 @@ type Props = {
   writing: WritingDoc | undefined;
   written: WrittenDoc | null;
   sentence: string;
+  /** Printed type that comes with the application. */
+  types: readonly HandDoc[];
   unit: Unit;
   mayChange: boolean;
+  /** Where it stands, to be changed. */
+  where: React.ReactNode;
   onChange: (change: Partial<WritingDoc>, reason: string) => void;
   onRemedy: (remedy: RemedyDoc) => void;
 };
 
 /** The writing in her hand: how many lines it takes, what is over, whether the date still fits, and what would make it fit. */
-export function WritingLedger({ page, saved, writing, written, sentence, unit, mayChange, onChange, onRemedy }: Props) {
+export function WritingLedger({
+  page,
+  saved,
+  writing,
+  written,
+  sentence,
+  types,
+  unit,
+  mayChange,
+  where,
+  onChange,
+  onRemedy,
+}: Props) {
   const hands = useMe().data?.defaults.hands ?? [];
   const [measuring, setMeasuring] = useState(false);
   const own = writing?.hand;
-  const all: HandDoc[] = own && !hands.some((h) => isSameHand(own, h)) ? [...hands, own] : hands;
+  const isKnown = own && [...hands, ...types].some((h) => isSameHand(own, h));
+  const byHand = own && !isKnown ? [...hands, own] : hands;
+  const all: HandDoc[] = [...byHand, ...types];
   const missing = forgotten(writing);
   return (
     <section aria-labelledby="writing-ledger" className="grid gap-2">
@@ -45,8 +64,13 @@ export function WritingLedger({ page, saved, writing, written, sentence, unit, m
               }}
             >
               {!own && <option value="">no hand yet</option>}
-              {all.map((h, n) => (
+              {byHand.map((h, n) => (
                 <option key={h.name + String(n)} value={String(n)}>
+                  {h.name}
+                </option>
+              ))}
+              {types.map((h, n) => (
+                <option key={h.name} value={String(byHand.length + n)}>
                   {h.name}
                 </option>
               ))}
@@ -56,6 +80,8 @@ export function WritingLedger({ page, saved, writing, written, sentence, unit, m
             Measure my hand
           </button>
         </div>
+        {where}
+        <WritingShape shape={writing?.shape} unit={unit} onChange={(shape, reason) => onChange({ shape }, reason)} />
         <SavedText
           label="What the writing says"
           rows={5}
@@ -91,7 +117,7 @@ export function WritingLedger({ page, saved, writing, written, sentence, unit, m
       ) : (
         <p className="text-second">
           {own
-            ? "This page has no space for writing: its sketch shows none."
+            ? "There is no space for writing: the sketch has no block for it, and nothing on the page is free."
             : "Choose a hand, or measure yours once, and the lines are counted."}
         </p>
       )}

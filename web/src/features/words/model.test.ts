@@ -3,9 +3,11 @@ import type { LetterTrayDoc, PlanDoc, TitleSettingDoc, WrittenDoc } from "@/api/
 import {
   forgotten,
   mayUse,
+  placeSaid,
   regionOf,
   shownSetting,
   standing,
+  withBanner,
   withRemedy,
   withSet,
   withSetting,
@@ -36,6 +38,8 @@ const written = (over: number): WrittenDoc => ({
   block: "j1",
   space: { x: 1, y: 2, w: 6, h: 1.5 },
   lines: ["a"],
+  type: null,
+  slots: [],
   widths: [1],
   room: 5,
   kept: 1,
@@ -102,5 +106,43 @@ describe("a page's words", () => {
 
   it("are drawn with something of the page round them, within its edges", () => {
     expect(regionOf([{ x: 0.25, y: 10, w: 4, h: 1.5 }], { w: 24, h: 12 }, 1)).toEqual({ x: 0, y: 9, w: 5.25, h: 3 });
+  });
+});
+
+describe("where words stand", () => {
+  const canvas = { page: { w: 12, h: 12 }, pages: 2 };
+  const place = (kind: string, block: string | null, x: number, w: number) => ({
+    key: "t1",
+    kind,
+    block,
+    page: x < 12 ? 0 : 1,
+    box: { x, y: 1, w, h: 1 },
+  });
+
+  it("is said as a maker would", () => {
+    expect(placeSaid(place("free", null, 13, 5), undefined, canvas)).toBe("where nothing lies, right page");
+    expect(placeSaid(place("block", "strip", 2, 18), "3", canvas)).toBe("the strip 3, across the fold");
+    expect(placeSaid(place("photo", "photo", 2, 3), "5", canvas)).toBe("on photo 5, beside what stays in sight");
+    expect(placeSaid(place("block", "title", 2, 3), "8", { ...canvas, pages: 1 })).toBe("the title block 8");
+  });
+
+  it("gets a banner a quarter inch larger under it, once", () => {
+    const sketch = {
+      format: "metrosk-sketch/1",
+      unit: "in",
+      name: "x",
+      canvas,
+      blocks: [
+        { id: "p1", kind: "photo", box: { x: 1, y: 1, w: 4, h: 4 } },
+        { id: "t1", kind: "title", box: { x: 0.125, y: 6, w: 5, h: 1 } },
+      ],
+    };
+    const before = { format: "metrosk-plan/2", unit: "in", sketch: { mark: "settled", sketch } } as unknown as PlanDoc;
+    const after = withBanner(before, "t1");
+    const blocks = after?.sketch?.sketch?.blocks ?? [];
+    expect(blocks.map((b) => b.kind)).toEqual(["photo", "accent", "title"]);
+    expect(blocks[1]?.box).toEqual({ x: 0, y: 5.75, w: 5.375, h: 1.5 });
+    expect(after && withBanner(after, "t1")).toBeUndefined();
+    expect(withBanner(before, "free-0")).toBeUndefined();
   });
 });

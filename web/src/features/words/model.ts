@@ -1,17 +1,22 @@
 // What a maker decides about words, as changes of the plan's section.
 
 import type {
+  BlockDoc,
   BoxDoc,
   HandDoc,
+  LayoutDoc,
   LetterTrayDoc,
   PlanDoc,
   RemedyDoc,
   TitleDoc,
   TitleSettingDoc,
+  WordsPlaceDoc,
   WordsSectionDoc,
   WritingDoc,
   WrittenDoc,
 } from "@/api/client";
+import { fitOf, withFit } from "@/features/plan/sections";
+import { freeId } from "@/features/sketch/model";
 
 /** The plan with another title. Whatever changes what is to be set takes back the setting that she took, and with it the letters. */
 export function withTitle(plan: PlanDoc, change: Partial<TitleDoc>): PlanDoc {
@@ -52,6 +57,59 @@ function clean<T extends object>(document: T): T {
   const says = ([, value]: [string, unknown]) => value !== undefined && value !== null && value !== "";
   const kept = Object.fromEntries(Object.entries(document).filter(says));
   return ("text" in document ? { text: document.text, ...kept } : kept) as T;
+}
+
+/** What a place for words is called. */
+export function placeSaid(
+  place: WordsPlaceDoc,
+  number: string | undefined,
+  { pages, page: { w: width } }: LayoutDoc["canvas"],
+): string {
+  const isAcross = place.box.x < width && place.box.x + place.box.w > width;
+  const onPage = place.page === 0 ? ", left page" : ", right page";
+  const page = pages < 2 ? "" : isAcross ? ", across the fold" : onPage;
+  if (place.kind === "free") return `where nothing lies${page}`;
+  if (place.kind === "photo") return `on photo ${number ?? place.key}, beside what stays in sight`;
+  const names: Record<string, string> = {
+    title: "the title block",
+    journal: "the writing block",
+    accent: "the tag or banner",
+    paper: "the panel",
+  };
+  return `${names[place.block ?? ""] ?? `the ${place.block ?? "block"}`} ${number ?? place.key}${page}`;
+}
+
+const contains = (outer: BoxDoc, inner: BoxDoc) =>
+  outer.x <= inner.x &&
+  outer.y <= inner.y &&
+  outer.x + outer.w >= inner.x + inner.w &&
+  outer.y + outer.h >= inner.y + inner.h;
+
+/** So far a banner shows round the title, in inches. */
+const BANNER_SHOWS = 0.25;
+
+/** The plan with a banner laid behind the title's block; none where the sketch has no such block, or one with a banner. */
+export function withBanner(plan: PlanDoc, block: string | null | undefined): PlanDoc | undefined {
+  const fit = fitOf(plan);
+  const { blocks, canvas, unit } = fit.sketch;
+  const at = blocks.findIndex((b) => b.kind === "title" && b.id === block);
+  const title = blocks[at];
+  if (!title) return undefined;
+  const isUnder = ({ kind, box }: BlockDoc) => kind === "accent" && contains(box, title.box);
+  if (blocks.slice(0, at).some(isUnder)) return undefined;
+  const shows = unit === "mm" ? BANNER_SHOWS * 25.4 : BANNER_SHOWS;
+  const [width, height] = [canvas.page.w * canvas.pages, canvas.page.h];
+  const [x, y] = [Math.max(0, title.box.x - shows), Math.max(0, title.box.y - shows)];
+  const w = Math.min(width, title.box.x + title.box.w + shows) - x;
+  const h = Math.min(height, title.box.y + title.box.h + shows) - y;
+  const banner = {
+    id: freeId(fit.sketch, "a"),
+    kind: "accent",
+    box: { x, y, w, h },
+    ...(title.turn ? { turn: title.turn } : {}),
+  };
+  const sketch = { ...fit.sketch, blocks: [...blocks.slice(0, at), banner, ...blocks.slice(at)] };
+  return withFit(plan, { ...fit, sketch });
 }
 
 /** What the line under the tape says. */

@@ -24,7 +24,7 @@ export function Workbench({ card, page, more, moreAcross = false, ledger, widths
   if (room === "wide" && moreAcross) {
     return (
       <main
-        className="grid min-h-0 flex-1 gap-3.5 p-3.5 *:max-h-full *:min-h-0 *:self-start *:overflow-y-auto"
+        className="grid min-h-0 flex-1 gap-3.5 p-3.5 *:max-h-full *:min-h-0 *:relative *:self-start *:overflow-y-auto"
         style={{ gridTemplateColumns: `minmax(0,1fr) ${widths[1]}px` }}
       >
         <div className="grid content-start gap-3.5" style={{ gridTemplateColumns: `${widths[0]}px minmax(0,1fr)` }}>
@@ -39,7 +39,7 @@ export function Workbench({ card, page, more, moreAcross = false, ledger, widths
   if (room === "wide") {
     return (
       <main
-        className="grid min-h-0 flex-1 gap-3.5 p-3.5 *:max-h-full *:min-h-0 *:self-start *:overflow-y-auto"
+        className="grid min-h-0 flex-1 gap-3.5 p-3.5 *:max-h-full *:min-h-0 *:relative *:self-start *:overflow-y-auto"
         style={{ gridTemplateColumns: `${widths[0]}px minmax(0,1fr) ${widths[1]}px` }}
       >
         <div>{card.content}</div>
@@ -56,7 +56,7 @@ export function Workbench({ card, page, more, moreAcross = false, ledger, widths
     <main
       className={
         medium
-          ? "grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_372px] gap-3 p-3 *:max-h-full *:min-h-0 *:self-start *:overflow-y-auto"
+          ? "grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_372px] gap-3 p-3 *:max-h-full *:min-h-0 *:relative *:self-start *:overflow-y-auto"
           : "grid grid-cols-[minmax(0,1fr)] content-start gap-3 p-2.5"
       }
     >

@@ -4,6 +4,7 @@
 //! Below 0.10 it sinks. *Source*: the same threshold by which papers are ranked (docs/PAPERS.md).
 
 use super::{PageFinding, Seen};
+use crate::geometry::Span;
 use crate::sketch::Kind;
 use crate::stash::Colour;
 
@@ -13,20 +14,28 @@ const MOST_OF_IT: f64 = 0.5;
 
 /// The paper that most of a block lies on, and its colour.
 pub(super) fn below(seen: &Seen<'_>, block: usize) -> Option<(String, Colour)> {
+    let own = &seen.page.layout.blocks[block];
+    below_span(seen, own.block.true_bounds(), (block, own.page))
+}
+
+/// What most of a span lies on that is laid before a block, or the page's own paper.
+fn below_span(seen: &Seen<'_>, own: Span, (before, page): (usize, u8)) -> Option<(String, Colour)> {
     let layout = seen.page.layout;
-    let own = layout.blocks[block].block.true_bounds();
-    for under in (0..block).rev() {
+    for under in (0..before.min(layout.blocks.len())).rev() {
         let other = &layout.blocks[under];
         let span = other.block.true_bounds();
         let over = own.shared_area(span);
         let lies = !matches!(other.block.kind, Kind::Wash) && over >= MOST_OF_IT * own.area();
         if lies {
-            let colour = seen.side(under)?.ground()?;
+            let colour = match other.block.kind {
+                Kind::Photo => photo_colour(seen, under)?,
+                _ => seen.side(under)?.ground()?,
+            };
             return Some((seen.id(under).to_owned(), colour));
         }
     }
-    let page = usize::from(layout.blocks[block].page.min(1));
-    let colour = seen.page.grounds[page].as_ref()?.ground()?;
+    let ground = seen.page.grounds[usize::from(page.min(1))].as_ref();
+    let colour = ground?.ground()?;
     Some(("the page's own paper".to_owned(), colour))
 }
 
@@ -34,12 +43,8 @@ pub(super) fn look(seen: &Seen<'_>) -> Option<Vec<PageFinding>> {
     let (mut found, mut looked) = (Vec::new(), false);
     for (n, block) in seen.page.layout.blocks.iter().enumerate() {
         let own = match block.block.kind {
-            Kind::Title => seen.page.title,
-            Kind::Photo => block
-                .placement
-                .as_ref()
-                .and_then(|p| seen.page.photo_colours.get(&p.photo))
-                .and_then(|c| c.first().copied()),
+            Kind::Title if seen.page.words_elsewhere.title.is_none() => seen.page.title,
+            Kind::Photo => photo_colour(seen, n),
             _ => None,
         };
         let (Some(own), Some((paper, colour))) = (own, below(seen, n)) else {
@@ -66,5 +71,30 @@ pub(super) fn look(seen: &Seen<'_>) -> Option<Vec<PageFinding>> {
             cures: Vec::new(),
         });
     }
+    if let (Some(at), Some(own)) = (seen.page.words_elsewhere.title, seen.page.title) {
+        let half = seen.page.layout.canvas.page.w.ticks() as f64;
+        let page = u8::from(at.cx() > half);
+        if let Some((under, colour)) = below_span(seen, at, (usize::MAX, page)) {
+            looked = true;
+            found.extend((own.distance(colour) < SINKS).then(|| PageFinding {
+                what: "contrast",
+                key: "contrast title".to_owned(),
+                place: Some(at),
+                blocks: Vec::new(),
+                text: format!(
+                    "the title is as {} as {under} under it and sinks in: a banner behind it, or letters of another colour, would lift it.",
+                    own.name()
+                ),
+                cures: Vec::new(),
+            }));
+        }
+    }
     looked.then_some(found)
+}
+
+/// The main colour of the print in a photo's block.
+fn photo_colour(seen: &Seen<'_>, photo: usize) -> Option<Colour> {
+    let placement = seen.page.layout.blocks[photo].placement.as_ref()?;
+    let colours = seen.page.photo_colours.get(&placement.photo)?;
+    colours.first().copied()
 }

@@ -15,8 +15,10 @@ pub(super) fn look(seen: &Seen<'_>) -> Option<Vec<PageFinding>> {
     }
     let words = (0..layout.blocks.len())
         .filter(|n| matches!(layout.blocks[*n].block.kind, Kind::Title | Kind::Journal))
-        .map(|n| (n, layout.blocks[n].block.true_bounds()));
-    let keep: Vec<(usize, Span)> = seen.laid.in_sight.iter().copied().chain(words).collect();
+        .map(|n| (Some(n), layout.blocks[n].block.true_bounds()));
+    let elsewhere = seen.page.words_elsewhere.spans().map(|s| (None, s));
+    let marked = seen.laid.in_sight.iter().map(|(n, s)| (Some(*n), *s));
+    let keep: Vec<(Option<usize>, Span)> = marked.chain(words).chain(elsewhere).collect();
     let mut found = Vec::new();
     for cluster in &seen.laid.clusters {
         for piece in cluster.pieces.iter().filter(|p| p.placed.hides) {
@@ -26,9 +28,13 @@ pub(super) fn look(seen: &Seen<'_>) -> Option<Vec<PageFinding>> {
             else {
                 continue;
             };
-            let what = match layout.blocks[*over].block.kind {
-                Kind::Photo => format!("what must stay in sight on {}", seen.id(*over)),
-                _ => format!("part of {}", seen.id(*over)),
+            let (what, over_key) = match over {
+                Some(n) if layout.blocks[*n].block.kind == Kind::Photo => (
+                    format!("what must stay in sight on {}", seen.id(*n)),
+                    seen.id(*n),
+                ),
+                Some(n) => (format!("part of {}", seen.id(*n)), seen.id(*n)),
+                None => ("part of the words".to_owned(), "words"),
             };
             found.push(PageFinding {
                 what: "in-sight",
@@ -36,10 +42,10 @@ pub(super) fn look(seen: &Seen<'_>) -> Option<Vec<PageFinding>> {
                     "in-sight {} {} {}",
                     seen.id(cluster.block),
                     piece.placed.piece,
-                    seen.id(*over)
+                    over_key
                 ),
                 place: Some(piece.placed.bounds),
-                blocks: vec![cluster.block, *over],
+                blocks: std::iter::once(cluster.block).chain(*over).collect(),
                 text: format!(
                     "“{}” in {} hides {what}.",
                     piece.thing.name,

@@ -1,7 +1,8 @@
 //! What of a page's words crosses the wire.
 
+use crate::documents::plans::PlanDoc;
 use crate::documents::sketches::{BoxDoc, LayoutDoc};
-use crate::documents::words::{TakenLineDoc, UsesDoc, WordsSectionDoc};
+use crate::documents::words::{HandDoc, TakenLineDoc, UsesDoc, WordsSectionDoc};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -18,6 +19,9 @@ pub(crate) struct WordsAskedDoc {
     /// The layout.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) layout: Option<LayoutDoc>,
+    /// The plan: its prints tell what must stay in sight on photos.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) plan: Option<PlanDoc>,
 }
 
 /// How a page's words come out.
@@ -25,6 +29,10 @@ pub(crate) struct WordsAskedDoc {
 pub(crate) struct WordsSetDoc {
     /// What every hand is measured by.
     pub(crate) sentence: String,
+    /// Printed type that writing can be in, as hands.
+    pub(crate) types: Vec<HandDoc>,
+    /// Where words can stand on the layout.
+    pub(crate) places: Vec<WordsPlaceDoc>,
     /// The letter sets of the stash.
     pub(crate) sets: Vec<LetterTrayDoc>,
     /// The title's settings; none where nothing is to be set, or there is no space for it.
@@ -33,6 +41,23 @@ pub(crate) struct WordsSetDoc {
     /// The writing; none where no hand or no space is known.
     #[schema(required = true)]
     pub(crate) writing: Option<WrittenDoc>,
+}
+
+/// Where words can stand.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct WordsPlaceDoc {
+    /// What a plan names it by: a block's id, or `free-` and the page's number.
+    pub(crate) key: String,
+    /// `block`, `photo` (beside what must stay in sight) or `free` (nothing lies there)
+    pub(crate) kind: String,
+    /// The kind of its block.
+    #[schema(required = true)]
+    pub(crate) block: Option<String>,
+    /// On which page, from 0.
+    pub(crate) page: u8,
+    /// Where on the layout.
+    #[serde(rename = "box")]
+    pub(crate) rect: BoxDoc,
 }
 
 /// A letter set and what is left of it.
@@ -206,6 +231,12 @@ pub(crate) struct WrittenDoc {
     pub(crate) block: Option<String>,
     /// Where on the layout.
     pub(crate) space: BoxDoc,
+    /// `plain`, `bold` or `display`, where it is printed type.
+    #[serde(rename = "type")]
+    #[schema(required = true)]
+    pub(crate) typeface: Option<String>,
+    /// Room for lines, in the order in which they are written.
+    pub(crate) slots: Vec<LineSlotDoc>,
     /// Its lines.
     pub(crate) lines: Vec<String>,
     /// How wide each comes out at most.
@@ -232,6 +263,19 @@ pub(crate) struct WrittenDoc {
     pub(crate) pitch: f64,
     /// What would make it fit, each alone.
     pub(crate) remedies: Vec<RemedyDoc>,
+}
+
+/// Room for one line: from its left top corner it runs to the right, turned about that corner.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct LineSlotDoc {
+    /// From the space's left edge.
+    pub(crate) x: f64,
+    /// From its upper edge.
+    pub(crate) y: f64,
+    /// How long it is.
+    pub(crate) w: f64,
+    /// Degrees clockwise.
+    pub(crate) turn: f64,
 }
 
 /// What would make writing fit.

@@ -1,6 +1,6 @@
-//! The largest rectangle that can come out of the hidden middle of a sheet.
+//! The largest rectangle that finds room: in the hidden middle of a sheet, beside the faces of a photo, between the blocks of a page.
 
-use crate::geometry::{Axis, Point, Region, Span};
+use super::{Axis, Point, Region, Span};
 
 /// Into how many steps a side of the search's window is divided where what is in the way isn't upright.
 const NET: f64 = 160.0;
@@ -11,12 +11,13 @@ const SEEDS: usize = 24;
 /// The last step of improving, in ticks: 1/6000 in.
 const FINEST: f64 = 32.0;
 
-/// The largest upright rectangle within a window that touches nothing of what is in its way, no side shorter than `least`.
+/// The largest upright rectangle within a window that touches nothing of what is in its way, no side shorter than `least`; all in ticks.
 ///
 /// All maximal rectangles on a grid through every corner of what is in the way (Orlowski, "A new algorithm for the largest empty
 /// rectangle problem", 1990, on cells): exact where all is upright. Otherwise a net is laid between the corners, and the best of what is
 /// found on it are improved by moving their sides.
-pub(super) fn largest_free_rectangle(window: Span, blocked: &Region, least: f64) -> Option<Span> {
+#[must_use]
+pub fn largest_free_rectangle(window: Span, blocked: &Region, least: f64) -> Option<Span> {
     let least = least.max(1.0);
     if window.w() < least || window.h() < least {
         return None;

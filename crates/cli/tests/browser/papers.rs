@@ -377,7 +377,9 @@ async fn the_stash_goes_out_as_a_table_and_comes_in_again_as_it_was() -> Result<
     browser
         .find("//*[contains(., 'Nothing of the table was brought in')]")
         .await?;
-    browser.find("//main//*[contains(text(), 'sail')]").await?;
+    browser
+        .find("//*[contains(., 'Nothing of the table was brought in')][contains(., 'sail')]")
+        .await?;
     ensure!(items(fetched(browser, "/api/stash").await?) == before);
     std::fs::remove_file(&file)?;
     house.browser.close().await

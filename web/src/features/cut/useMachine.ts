@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { api, type CutOrderView, type MachineView } from "@/api/client";
-import { onTold } from "@/shared/events/stream";
+import { useJobNews } from "@/shared/events/useJobNews";
 import { useOnce } from "@/shared/query/useOnce";
 
 /** What of a page was sent to the cutting machine, and the machine itself. Events of its jobs bring news. */
@@ -13,9 +12,8 @@ export function useMachine(page: string) {
     queries.invalidateQueries({ queryKey: ["cut-orders", page] });
     queries.invalidateQueries({ queryKey: ["cutting-machine"] });
   };
-  const jobs = (orders.data ?? []).map((o) => o.job).join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it looks at what is there when something is told
-  useEffect(() => onTold((told) => (told.kind === "again" || jobs.includes(told.event.thing)) && look()), [jobs, page]);
+  const jobs = (orders.data ?? []).map((o) => o.job);
+  useJobNews(jobs, look);
   const send = useOnce((_: undefined, key) => api.sendToMachine(page, key), look);
   const goOn = useMutation({ mutationFn: (order: string) => api.goOnCutting(order), onSettled: look });
   const stop = useMutation({ mutationFn: (order: CutOrderView) => api.cancelJob(order.job), onSettled: look });

@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { api, type GalleryMood } from "@/api/client";
-import { onTold } from "@/shared/events/stream";
+import { useJobNews } from "@/shared/events/useJobNews";
 import { useOnce } from "@/shared/query/useOnce";
 
 /** A page's entries in the gallery, and the gallery itself. Events of their jobs bring news. */
@@ -13,9 +12,8 @@ export function useGallery(page: string, onSent: () => void) {
     queries.invalidateQueries({ queryKey: ["gallery-entries", page] });
     queries.invalidateQueries({ queryKey: ["gallery"] });
   };
-  const jobs = (entries.data ?? []).map((e) => e.job).join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it looks at what is there when something is told
-  useEffect(() => onTold((told) => (told.kind === "again" || jobs.includes(told.event.thing)) && look()), [jobs, page]);
+  const jobs = (entries.data ?? []).map((e) => e.job);
+  useJobNews(jobs, look);
   const enter = useOnce(
     (replaces: string | undefined, key) => api.enterInGallery(page, replaces, key),
     () => {

@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { api, type PrinterView, type PrintOptions, type PrintOrderView } from "@/api/client";
-import { onTold } from "@/shared/events/stream";
+import { useJobNews } from "@/shared/events/useJobNews";
 import { useOnce } from "@/shared/query/useOnce";
 
 /** A page's files on sheets of a paper, as the page was last saved. */
@@ -22,9 +21,8 @@ export function usePrinting(page: string) {
     queries.invalidateQueries({ queryKey: ["print-orders", page] });
     queries.invalidateQueries({ queryKey: ["printer"] });
   };
-  const jobs = (orders.data ?? []).map((o) => o.job).join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it looks at what is there when something is told
-  useEffect(() => onTold((told) => (told.kind === "again" || jobs.includes(told.event.thing)) && look()), [jobs, page]);
+  const jobs = (orders.data ?? []).map((o) => o.job);
+  useJobNews(jobs, look);
   const send = useOnce((options: PrintOptions, key) => api.sendToPrinter(page, options, key), look);
   const goOn = useMutation({ mutationFn: (order: string) => api.goOnPrinting(order), onSettled: look });
   const stop = useMutation({ mutationFn: (order: PrintOrderView) => api.cancelJob(order.job), onSettled: look });

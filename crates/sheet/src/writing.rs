@@ -7,6 +7,7 @@ use metrosk_core::geometry::Size;
 use metrosk_core::handwriting::TYPE_SIZE;
 use metrosk_core::length::{Length, Unit};
 use metrosk_core::typefaces::Typeface;
+use metrosk_core::words::Slot;
 use std::fmt::Write;
 
 /// Points an inch.
@@ -23,6 +24,8 @@ pub struct WritingLines<'a> {
     pub space: Size,
     /// From one line to the next.
     pub pitch: Length,
+    /// Where lines stand in the space, and which way they run.
+    pub slots: &'a [Slot],
     /// The lines, what is kept for the date among them, each with how wide it comes out.
     pub lines: &'a [(String, Length)],
     /// The printed type that it is in; none where it is written by hand.
@@ -60,14 +63,10 @@ impl WritingLines<'_> {
         (svg, (w, h))
     }
 
-    /// Guide lines to slip under: the card's outline, and a line to write on at each pitch.
+    /// Guide lines to slip under: the card's outline, and each line to write on.
     #[must_use]
     pub fn guide(&self) -> (String, (f64, f64)) {
-        let (w, h, pitch) = (
-            points(self.space.w),
-            points(self.space.h),
-            points(self.pitch),
-        );
+        let (w, h) = (points(self.space.w), points(self.space.h));
         let top = 2.0 * MARGIN;
         let mut content = format!(
             "<rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" fill=\"none\" stroke=\"#17263b\" stroke-width=\"0.75\"/>",
@@ -76,15 +75,8 @@ impl WritingLines<'_> {
             num(w),
             num(h)
         );
-        for n in 1..=self.rooms() {
-            let y = top + n as f64 * pitch;
-            let _ = write!(
-                content,
-                "<path class=\"guide\" d=\"M{} {}h{}\" stroke=\"#17263b\" stroke-width=\"1.2\"/>",
-                num(MARGIN),
-                num(y),
-                num(w)
-            );
+        for slot in self.slots {
+            content.push_str(&self.guide_line(slot, top));
         }
         let note = format!(
             "Guide lines, {} apart: lay the card on top and write on them. Print at full size.",
@@ -93,8 +85,21 @@ impl WritingLines<'_> {
         self.page(&note, h, &content)
     }
 
-    fn rooms(&self) -> i64 {
-        self.space.h.ticks() / self.pitch.ticks().max(1)
+    /// The line to write on at the foot of a slot. Round a page it runs down, back and up.
+    fn guide_line(&self, slot: &Slot, top: f64) -> String {
+        let pitch = points(self.pitch);
+        let (x, y) = (MARGIN + points(slot.x), top + points(slot.y));
+        let long = num(points(slot.w));
+        let (x, y, run) = match slot.turns {
+            0 => (x, y + pitch, format!("h{long}")),
+            1 => (x - pitch, y, format!("v{long}")),
+            2 => (x, y - pitch, format!("h-{long}")),
+            _ => (x + pitch, y, format!("v-{long}")),
+        };
+        let (x, y) = (num(x), num(y));
+        format!(
+            "<path class=\"guide\" d=\"M{x} {y}{run}\" stroke=\"#17263b\" stroke-width=\"1.2\"/>"
+        )
     }
 
     /// The text in strips, each as high as the pitch, with lines to cut along.

@@ -4,6 +4,7 @@
 
 use metrosk_core::plan::{self, Defaults};
 use metrosk_core::sketch::Sketch;
+use metrosk_core::words::Shape;
 use metrosk_sheet::{
     Paper, Pictures, Subject, WritingLines, measurement_pages, measurement_pdf, numbered,
     true_scale, writing_pdf,
@@ -115,12 +116,15 @@ fn writing_is_put_on_paper_at_true_scale() {
         ("Low water & a low sun".to_owned(), inches(3, 1)),
         ("at the slipway".to_owned(), inches(2, 1)),
     ];
+    let space = metrosk_core::geometry::Size {
+        w: inches(6, 1),
+        h: inches(3, 2),
+    };
+    let slots = Shape::Lines.slots(space, inches(1, 4));
     let writing = WritingLines {
-        space: metrosk_core::geometry::Size {
-            w: inches(6, 1),
-            h: inches(3, 2),
-        },
+        space,
         pitch: inches(1, 4),
+        slots: &slots,
         lines: &lines,
         typeface: None,
         unit: metrosk_core::length::Unit::Inch,
@@ -137,6 +141,14 @@ fn writing_is_put_on_paper_at_true_scale() {
     assert!(strips.contains("Low water &amp; a low sun"), "{strips}");
     assert_eq!(size, (612.0, 792.0));
     assert!(writing_pdf(&writing).unwrap().starts_with(b"%PDF"));
+    // Round the edge the second line runs down at the right, a line's height within the edge at 468 points: from 72 + 18 points down.
+    let edge = Shape::Edge.slots(space, inches(1, 4));
+    let round = WritingLines {
+        slots: &edge,
+        ..writing
+    };
+    let (guide, _) = round.guide();
+    assert!(guide.contains("d=\"M450 90v90\""), "{guide}");
     // Printed type is set in its own size, three quarters of the pitch, and is stretched to nothing.
     let typed = WritingLines {
         typeface: Some(metrosk_core::typefaces::Typeface::Bold),

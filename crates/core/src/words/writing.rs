@@ -242,7 +242,7 @@ impl Remedy {
             Remedy::Pitch(p) => (
                 "pitch",
                 p.to_units(unit),
-                format!("Write smaller, {} in a line", p.to_text(unit)),
+                format!("Write smaller, {} from line to line", p.to_text(unit)),
             ),
             Remedy::Wider(w) => (
                 "wider",

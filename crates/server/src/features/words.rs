@@ -286,8 +286,12 @@ pub(crate) async fn pdf(
         let all = places(&page.layout, plan.photos.decisions.photos.prints());
         let found = writing.and_then(|w| in_place(&all, Some(&page.layout), w))?;
         let written = found.asked.written();
-        let mut lines: Vec<(String, Length)> =
-            written.lines.into_iter().zip(written.widths).collect();
+        let mut lines: Vec<(String, Length)> = written
+            .lines
+            .iter()
+            .cloned()
+            .zip(written.widths.iter().copied())
+            .collect();
         if !found.asked.kept.is_empty() {
             let wide = found.asked.hand.width(&found.asked.kept).ceil() as i64;
             lines.push((found.asked.kept.clone(), Length::from_ticks(wide)));
@@ -296,6 +300,7 @@ pub(crate) async fn pdf(
             space: found.asked.space,
             pitch: found.asked.shape.pitch(found.asked.pitch),
             lines: &lines,
+            slots: &written.slots,
             typeface: found.asked.hand.typeface,
             unit: plan.unit,
         };

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { api, newKey, takeAway } from "@/api/client";
 import { Failed } from "@/shared/ui/Failed";
 import { Menu } from "@/shared/ui/Menu";
@@ -8,6 +8,7 @@ import { Menu } from "@/shared/ui/Menu";
 export function AsTable({ mayChange }: { mayChange: boolean }) {
   const queries = useQueryClient();
   const field = useRef<HTMLInputElement>(null);
+  const [rows, setRows] = useState<number>();
   const bring = useMutation({
     mutationFn: (file: File) => api.importStash(file, newKey()),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["stash"] }),
@@ -30,11 +31,21 @@ export function AsTable({ mayChange }: { mayChange: boolean }) {
         className="sr-only"
         onChange={(e) => {
           const file = e.target.files?.[0];
-          if (file) bring.mutate(file);
+          if (!file) return;
+          setRows(undefined);
+          void file.text().then((text) => setRows(text.trim().split("\n").length - 1));
+          bring.mutate(file);
           e.target.value = "";
         }}
       />
-      {bring.isPending && <p className="w-full text-second">Bringing the table in…</p>}
+      {bring.isPending && (
+        <label className="flex w-full items-center gap-2 text-second">
+          {rows === undefined
+            ? "Bringing the table in…"
+            : `Bringing in ${rows === 1 ? "one row" : `${rows} rows`}, all or none…`}
+          <progress className="h-2 min-w-32 flex-1 accent-ink" />
+        </label>
+      )}
       {bring.isError && (
         <div className="w-full">
           <Failed title="Nothing of the table was brought in" error={bring.error} />

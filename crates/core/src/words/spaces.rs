@@ -7,7 +7,7 @@ use crate::layout::{Layout, LayoutBlock};
 use crate::length::{Length, Unit};
 use crate::photos::Print;
 use crate::placed_photos::marked_areas;
-use crate::sketch::Kind;
+use crate::sketch::{self, Kind};
 
 const INCH: f64 = Unit::Inch.ticks() as f64;
 /// Words keep as far from other things, and from the edges of pages and photos.
@@ -152,8 +152,10 @@ fn quiet_part(layout: &Layout, (n, block): (usize, &LayoutBlock), faces: &[Span]
     let above = layout.blocks[n + 1..].iter();
     let above = above.filter(|b| !matches!(b.block.kind, Kind::Title | Kind::Journal | Kind::Wash));
     let in_the_way = above.map(LayoutBlock::extent).chain(faces.iter().copied());
-    let upright = block.block.turn.rem_euclid(90.0) == 0.0;
-    upright.then(|| free_in(Span::from(block.block.rect), in_the_way))?
+    // In a round or a tilted photo words would have to be laid by eye.
+    let upright = block.block.turn.rem_euclid(180.0) == 0.0;
+    let square = matches!(block.block.shape, sketch::Shape::Rect);
+    (upright && square).then(|| free_in(Span::from(block.block.rect), in_the_way))?
 }
 
 /// The largest rectangle of a page on which nothing lies.

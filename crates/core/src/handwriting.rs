@@ -33,14 +33,15 @@ pub struct Hand {
 pub const TYPE_SIZE: f64 = 0.75;
 /// Sizes of printed type that are offered, in points.
 const SIZES: [i64; 4] = [8, 10, 12, 14];
-const POINT: Length = Length::inches(1, 72);
+const POINTS: f64 = 72.0;
+const INCH: f64 = Unit::Inch.ticks() as f64;
 
 impl Hand {
     /// Printed type in the sizes that are offered.
     #[must_use]
     pub fn printed(unit: Unit) -> Vec<Hand> {
         let of = |face: Typeface, points: i64| {
-            let size = (POINT.ticks() * points) as f64;
+            let size = INCH * points as f64 / POINTS;
             Hand {
                 unit,
                 name: format!("printed, {}, {points} pt", face.name()),

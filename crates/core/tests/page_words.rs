@@ -547,6 +547,22 @@ fn printed_type_is_as_wide_as_its_letters() {
     assert!((line.widths[0].ticks() as f64 - wide).abs() < 50.0);
 }
 
+#[test]
+fn words_stand_on_upright_rectangular_photos_only() {
+    let photo = |id: &str, x: f64, more: Value| {
+        let mut block = json!({"id": id, "from": [], "kind": "photo", "page": 0, "box": {"x": x, "y": 1, "w": 3, "h": 4}});
+        json_patch::merge(&mut block, &more);
+        block
+    };
+    let layout = json!({"format": "metrosk-layout/1", "unit": "in", "canvas": {"page": {"w": 12, "h": 12}, "pages": 1}, "blocks": [
+        photo("p1", 0.5, json!({})), photo("p2", 4.0, json!({"shape": {"type": "ellipse"}})), photo("p3", 8.0, json!({"turn": 5}))]});
+    let layout = Layout::from_json(&layout).unwrap();
+    let all = places(&layout, &[]);
+    let on_photos = all.iter().filter(|p| p.kind == PlaceKind::Photo);
+    let keys: Vec<&str> = on_photos.map(|p| p.key.as_str()).collect();
+    assert_eq!(keys, ["p1"]);
+}
+
 fn in_inches(n: i64) -> f64 {
     n as f64 / 4.0
 }
